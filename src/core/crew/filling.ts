@@ -99,11 +99,12 @@ export function rosterOf(
 ): RosterInstance {
   const { zone, restHours } = rules;
   const known = new Set(people.map((p) => p.contactId));
-  const begins = shifts.reduce(
-    (least, s) => (s.startsAt < least ? s.startsAt : least),
-    shifts[0]?.startsAt ?? '',
-  );
-  const ends = shifts.reduce((most, s) => (s.endsAt > most ? s.endsAt : most), shifts[0]?.endsAt ?? '');
+  const begins = shifts.map((s) => s.startsAt).sort()[0] ?? '';
+  const ends =
+    shifts
+      .map((s) => s.endsAt)
+      .sort()
+      .at(-1) ?? '';
   const [first, last] = shifts.length ? [dateOf(begins, zone), dateOf(ends, zone)] : ['', ''];
   const whole: Span[] = shifts.length ? [[begins, ends]] : [];
   const needs = (s: OpenShift): string[] => [
@@ -208,15 +209,13 @@ export function repairOf(instance: RosterInstance, shiftId: string): RepairStep[
     const at = shiftAt.get(shiftId);
     const steps = at === undefined ? null : fewestChanges(standing, at);
     const idOf = (shift: number) => instance.shifts[shift]!.id;
-    return (
-      steps &&
-      steps.flatMap(({ unit, to, from }) =>
-        ground.units[unit]!.people.map((person) => ({
-          contactId: instance.people[person]!.id,
-          to: idOf(to),
-          from: from === null ? null : idOf(from),
-        })),
-      )
+    if (!steps) return null;
+    return steps.flatMap(({ unit, to, from }) =>
+      ground.units[unit]!.people.map((person) => ({
+        contactId: instance.people[person]!.id,
+        to: idOf(to),
+        from: from === null ? null : idOf(from),
+      })),
     );
   }
 }

@@ -11,6 +11,7 @@ import {
   withoutGaps,
 } from '#core/changes/letters.ts';
 import { splitName } from '#core/contacts/names.ts';
+import { sayShift } from '#core/crew/said.ts';
 import { titleFor } from '#core/events/french.ts';
 import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
@@ -26,7 +27,6 @@ import { sayPlace, sayWhen } from '../events/saying.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { putOut } from '../messages/outbox.ts';
-import { sayShift } from '../messages/rendering.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { Addressee } from './people.ts';
 import { crewShifts, keepFiles, type ShiftOf } from './store.ts';

@@ -2,11 +2,11 @@ import type { MadeChange } from '#contract/changes.ts';
 import type { Elsewhere, Engagement } from '#core/changes/meanwhile.ts';
 import type { SeatedParty } from '#core/changes/seats.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
+import type { SaidShift } from '#core/crew/said.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
-import type { SaidShift } from '../messages/rendering.ts';
 
 /** From here on every row that is written is kept with a change, until told otherwise: null. */
 export const keepRows = (tx: Queries, changeId: string | null): Promise<unknown> =>

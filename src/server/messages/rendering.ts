@@ -1,6 +1,6 @@
 import type { MessageLinePlan } from '#contract/plan.ts';
 import { wallTimesOf } from '#core/agenda/session.ts';
-import { hoursOf } from '#core/crew/shift.ts';
+import { type SaidShift, sayShift } from '#core/crew/said.ts';
 import { titleFor } from '#core/events/french.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { aboutOf } from '#core/messages/audiences.ts';
@@ -145,16 +145,6 @@ export function calendarWith(
   return entry && writeCalendar(entry.summary, [entry], w.now);
 }
 
-/** A shift as it is said to whoever has it. */
-export interface SaidShift {
-  role: string;
-  place: string;
-  startsLocal: string;
-  endsLocal: string;
-  startsAt: string;
-  endsAt: string;
-}
-
 /** "Otters of the fen, Reedhouse, Sat 8 Aug 10:00–11:00"; with who comes, where that is somebody else. */
 function saySession(
   s: Awaited<ReturnType<typeof sessionRecipients>>[number],
@@ -164,11 +154,6 @@ function saySession(
   const { startsLocal, endsLocal } = wallTimesOf(s, eventStarts.slice(0, 10));
   const when = `${sayShortDate(startsLocal, true, language)} ${sayTime(startsLocal, language)}–${sayTime(endsLocal, language)}`;
   return `${[readTexts(s.title, language), s.room, when].filter(Boolean).join(', ')}${s.comes && ` (${s.comes})`}`;
-}
-
-/** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */
-export function sayShift(s: SaidShift, language = 'en'): string {
-  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal, language)}–${sayTime(s.endsLocal, language)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
 }
 
 /** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */

@@ -1,5 +1,6 @@
 import { fullName, splitName } from '#core/contacts/names.ts';
 import { emailKey, writableEmail } from '#core/contacts/reach.ts';
+import { sayShift } from '#core/crew/said.ts';
 import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
@@ -18,7 +19,6 @@ import { addressOf } from '../registration/household.ts';
 import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
-import { sayShift } from './rendering.ts';
 import { holdBackGuest } from './store.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */

@@ -28,7 +28,7 @@ const usual = { show: '' };
 /** Who answered a call, what they said, and what becomes of it. */
 export default function Applications() {
   const { id = '' } = useParams();
-  const page = useAsk('GET /api/calls/:id/applications', { params: { id } });
+  const page = useAsk('GET /api/calls/:id/applications', { params: { id }, everyMs: 10_000 });
   return <div className="page">{<Loaded of={page}>{(shown) => <Shown page={shown} />}</Loaded>}</div>;
 }
 

@@ -1,10 +1,12 @@
 import { applyingContract, type Call, type CallBody } from '#contract/applying.ts';
+import type { CrewRole } from '#contract/roles.ts';
 import { callAsks } from '#core/crew/applying.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { DateField, LongText, OneOf, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
 import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Empty } from '#web/kit/Note.tsx';
+import { Loaded } from '#web/kit/notices.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useAsk } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
@@ -19,13 +21,33 @@ export function CallForm({
 }: {
   /** The call; a new one without it. */
   call: Call | null;
-  /** The event a new one is for; a season or a standing one without it. */
-  event?: { id: string; title: string } | null;
+  /** The event a new one is for, with the roles of its shifts; a season or a standing one without it. */
+  event?: { id: string; title: string; roles: readonly string[] } | null;
   made?: (id: string) => void;
   close: () => void;
 }) {
-  const register = useAsk('GET /api/roles').data;
-  const roles = (register?.roles ?? []).filter((r) => !r.retired || call?.roles.includes(r.id));
+  const register = useAsk('GET /api/roles');
+  return (
+    <Loaded of={register}>
+      {({ roles }) => <Fields call={call} event={event} roles={roles} made={made} close={close} />}
+    </Loaded>
+  );
+}
+
+function Fields({
+  call,
+  event,
+  roles: register,
+  made,
+  close,
+}: {
+  call: Call | null;
+  event: { id: string; title: string; roles: readonly string[] } | null;
+  roles: readonly CrewRole[];
+  made: ((id: string) => void) | undefined;
+  close: () => void;
+}) {
+  const roles = register.filter((r) => !r.retired || call?.roles.includes(r.id));
   const eventId = call?.eventId ?? event?.id ?? null;
   const form = useForm({
     values: {
@@ -36,7 +58,8 @@ export function CallForm({
       when: call && call.fromOn === null ? 'standing' : 'season',
       fromOn: call?.fromOn ?? '',
       untilOn: call?.untilOn ?? '',
-      roles: call?.roles ?? ([] as string[]),
+      // Of an event those its shifts have are offered, where nobody says otherwise.
+      roles: call?.roles ?? register.filter((r) => event?.roles.includes(r.name)).map((r) => r.id),
       asks: call ? [...call.asks] : ([...callAsks].filter((a) => a !== 'shirt') as string[]),
       open: call?.open ?? true,
     },
@@ -104,7 +127,7 @@ export function CallForm({
           )}
         </>
       )}
-      {register && roles.length === 0 ? (
+      {roles.length === 0 ? (
         <Empty>{phrase('applying.noRoles')}</Empty>
       ) : (
         <SeveralOf

@@ -7,15 +7,9 @@ import { Empty } from '#web/kit/Note.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { wishWords } from './crewWords.ts';
 
 type Candidate = Answer<'GET /api/shifts/:id/candidates'>['shown'][number];
-
-/** How much somebody wants the role, as they said when they applied. */
-const wishWords: Readonly<Record<number, string>> = {
-  1: phrase('crew.wish1'),
-  2: phrase('crew.wish2'),
-  3: phrase('crew.wish3'),
-};
 
 /** Everybody who helps, the best for a shift first: why, and what speaks against each. */
 export function Candidates({

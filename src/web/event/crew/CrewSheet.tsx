@@ -23,15 +23,17 @@ import { phrase } from '#web/words/phrase.ts';
 import { Assign } from './Assign.tsx';
 import { Board, daysToShow, type Put, type Zoom, zooms } from './Board.tsx';
 import { CutShift } from './CutShift.tsx';
+import { Filling } from './Filling.tsx';
 import { ManyShifts } from './ManyShifts.tsx';
 import { MoveShift, withChange } from './MoveShift.tsx';
 import { ShiftForm } from './ShiftForm.tsx';
 import { ShiftPanel } from './ShiftPanel.tsx';
+import { StepIn } from './StepIn.tsx';
 
 /** What stands open over the board, and about which shift. */
 type Open =
-  | { what: 'add' | 'many' | 'roles' | 'call' }
-  | { what: 'change' | 'copy' | 'cut' | 'assign'; id: string }
+  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' }
+  | { what: 'change' | 'copy' | 'cut' | 'assign' | 'step in'; id: string }
   | { what: 'move'; id: string; to: Put };
 
 /** What can be printed. */
@@ -133,6 +135,9 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 <Menu
                   trigger={<Button>{phrase('crew.more')}</Button>}
                   entries={[
+                    ...(may && all.length > 0
+                      ? [{ label: phrase('crew.many'), run: () => setOpen({ what: 'many' }) }]
+                      : []),
                     ...(page.publicUrl && all.some((s) => s.publicSignUp)
                       ? [
                           {
@@ -159,9 +164,14 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                   ) : (
                     <Button onClick={() => setOpen({ what: 'call' })}>{phrase('applying.add')}</Button>
                   )}
-                  <Button disabled={!page.plan.startsLocal} onClick={() => setOpen({ what: 'many' })}>
-                    {phrase('crew.many')}
-                  </Button>
+                  {filled < wished && (
+                    <Button onClick={() => setOpen({ what: 'fill' })}>{phrase('crew.fill')}</Button>
+                  )}
+                  {all.length === 0 && (
+                    <Button disabled={!page.plan.startsLocal} onClick={() => setOpen({ what: 'many' })}>
+                      {phrase('crew.many')}
+                    </Button>
+                  )}
                   <Button
                     look="main"
                     data-new
@@ -271,6 +281,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
               close={() => setShownId(null)}
               acts={{
                 assign: () => setOpen({ what: 'assign', id: shown.id }),
+                stepIn: () => setOpen({ what: 'step in', id: shown.id }),
                 change: () => setOpen({ what: 'change', id: shown.id }),
                 copy: () => setOpen({ what: 'copy', id: shown.id }),
                 cut: () => setOpen({ what: 'cut', id: shown.id }),
@@ -291,10 +302,12 @@ export default function CrewSheet({ page }: { page: EventPage }) {
               </chakra.div>
             </SlideOver>
           )}
+          {open?.what === 'fill' && <Filling eventId={page.id} shifts={byId} close={() => setOpen(null)} />}
+          {of && open?.what === 'step in' && <StepIn shift={of} close={() => setOpen(null)} />}
           {open?.what === 'call' && (
             <CallForm
               call={null}
-              event={{ id: page.id, title: page.plan.publicTitle }}
+              event={{ id: page.id, title: page.plan.publicTitle, roles: all.map((s) => s.role) }}
               close={() => setOpen(null)}
             />
           )}

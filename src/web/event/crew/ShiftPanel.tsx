@@ -29,7 +29,7 @@ export function ShiftPanel({
   /** Whether whoever looks may change it. */
   may: boolean;
   close: () => void;
-  acts: Record<'assign' | 'change' | 'copy' | 'cut' | 'remove', () => void>;
+  acts: Record<'assign' | 'stepIn' | 'change' | 'copy' | 'cut' | 'remove', () => void>;
 }) {
   const { now } = useSaying();
   const [dropping, setDropping] = useState<Assignment | null>(null);
@@ -79,6 +79,9 @@ export function ShiftPanel({
               <Button look="main" onClick={acts.assign}>
                 {phrase('event.putSomebodyOn')}
               </Button>
+            )}
+            {!begun && s.filled < s.wished && (
+              <Button onClick={acts.stepIn}>{phrase('crew.stepInWho')}</Button>
             )}
             <Button onClick={acts.change}>{phrase('common.change')}</Button>
             <Button onClick={acts.copy} title={phrase('crew.copyKey')}>

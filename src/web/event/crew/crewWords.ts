@@ -18,3 +18,10 @@ export const lineWords: Readonly<Record<LineProblem, string>> = {
   'no-number': phrase('crew.line-no-number'),
   'least-above': phrase('crew.line-least-above'),
 };
+
+/** How much somebody wants a role, as they said when they applied. */
+export const wishWords: Readonly<Record<number, string>> = {
+  1: phrase('crew.wish1'),
+  2: phrase('crew.wish2'),
+  3: phrase('crew.wish3'),
+};
