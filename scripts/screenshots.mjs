@@ -204,13 +204,28 @@ await beside(
     await page.getByRole('checkbox').first().waitFor();
   }),
 );
+// Applications, the form on a phone, the board, who could take a shift, and what fills the gaps.
+const calls = await (await odalys.request.get(`/api/calls?eventId=${water}`)).json();
 await beside(
   'event-crew',
+  await shot(odalys, `/volunteers/${calls[0].id}`, async (page) => {
+    await page.getByText('Juno Baptiste').first().waitFor();
+  }),
+  await shot(await pageOf(null, true), `/help/${calls[0].slug}`, async (page) => {
+    const grid = page.getByRole('button', { name: 'Sat 8 Aug', exact: true });
+    await grid.click();
+    await grid.evaluate((el) => el.scrollIntoView({ block: 'center' }));
+  }),
   await shot(odalys, `/events/${water}/crew`, settled('.shift')),
   await shot(odalys, `/events/${water}/crew`, async (page) => {
     await page.locator('.shift.short').first().click();
     await page.getByRole('button', { name: 'Assign somebody' }).click();
     await page.getByRole('region', { name: 'Who could' }).getByRole('listitem').first().waitFor();
+  }),
+  await shot(odalys, `/events/${water}/crew`, async (page) => {
+    await page.getByRole('button', { name: 'Fill the gaps' }).click();
+    await page.getByRole('button', { name: 'Work it out' }).click();
+    await page.getByText('Chosen among').waitFor();
   }),
 );
 const everybody = await shot(odalys, '/contacts', settled('.table'));

@@ -246,6 +246,13 @@ export const crewContract = contract({
           slug: z.string().nullable(),
           zone: z.string(),
           venue: z.string().nullable(),
+          address: z.string().nullable(),
+          latitude: z.number().nullable(),
+          longitude: z.number().nullable(),
+          briefing: z.string(),
+          /** Who leads it; their number on the day only. */
+          lead: z.string().nullable(),
+          leadPhone: z.string().nullable(),
           state: z.string(),
           past: z.boolean(),
         }),

@@ -134,3 +134,31 @@ test('thanks after the event go to whoever served, marked by then or not, and no
   );
   expect(thanked.map((m) => m.name)).toEqual(['Served Onward', 'Unmarked Onward']);
 });
+
+test('their page has the briefing, and who leads; the number of the lead on the day only, and only of a shift that is theirs', async () => {
+  const { world, odalys, begins } = scene;
+  const lead = (
+    await odalys.call('POST /api/contacts', {
+      body: { given: 'Lena', family: 'Leads', phone: '902 555 0177' },
+    })
+  ).id;
+  const shift = await shiftAt('09:00', '12:00');
+  const { shifts } = await imani.call('GET /api/events/:id/crew', { params: { id: scene.event.id } });
+  const { version, ...now } = shifts.find((s) => s.id === shift)!;
+  await imani.call('PUT /api/shifts/:id', {
+    params: { id: shift },
+    body: { ...now, version, leadId: lead, briefing: 'Bring gloves.' } as never,
+  });
+  await put(shift, await person('Onda'));
+  await world.runner.run();
+  const [mail] = await world.app.db.query<{ body: string }>(
+    "select body from standin_mail where address = 'onda@own.example' order by accepted_at desc limit 1",
+  );
+  const params = { token: /\/crew\/([\w-]+)/u.exec(mail!.body)![1]! };
+  const own = async () => (await world.anyone.call('GET /api/public/crew/:token', { params })).shifts[0]!;
+  expect(await own()).toMatchObject({ briefing: 'Bring gloves.', lead: 'Lena Leads', leadPhone: null });
+  await world.moveTo(new Date(Date.parse(begins) - 2 * 3_600_000).toISOString());
+  expect((await own()).leadPhone).toBe('(902) 555-0177');
+  await world.moveTo(new Date(Date.parse(begins) + 24 * 3_600_000).toISOString());
+  expect((await own()).leadPhone).toBeNull();
+});

@@ -54,6 +54,27 @@ async function screensOf(
       opens: true,
     },
   });
+  const { id: role } = await odalys.call('POST /api/roles', { body: { name: 'Screen hand' } });
+  const call = await odalys.call('POST /api/calls', {
+    body: {
+      eventId: morning.id,
+      title: { en: 'Hands for the screen' },
+      words: { en: 'Two hours are plenty.' },
+      asks: ['availability', 'skills', 'limits', 'company', 'shirt', 'birth date', 'experience'],
+      roles: [role],
+      open: true,
+    },
+  });
+  await odalys.call('POST /api/public/calls/:slug', {
+    params: { slug: call.slug },
+    body: {
+      person: { given: 'Yoko', family: 'Screen', email: 'yoko.screen@fenmail.example' },
+      said: {
+        wishes: [{ roleId: role, weight: 2 }],
+        available: { kind: 'dates', stretches: [{ date: '2026-08-05', from: '09:00', to: '12:00' }] },
+      },
+    },
+  });
   const ofTheOrganization: [string, string][] = [
     ['/desk', 'Thursday 9 July'],
     ['/clearance', 'Waiting for you'],
@@ -66,6 +87,8 @@ async function screensOf(
     ['/contacts/review', 'Who is who'],
     ['/contacts/changes', 'Changes people asked for'],
     ['/import', 'Import contacts'],
+    ['/volunteers', 'Volunteers who apply'],
+    [`/volunteers/${call.id}`, 'Hands for the screen'],
     ['/ledger', 'Ledger'],
     ['/ledger?show=accounts', 'Ledger'],
     ['/ledger?show=owed', 'Ledger'],
@@ -93,6 +116,7 @@ async function screensOf(
     [`/e/${event.slug}`, 'Screen Paddle'],
     [`/e/${event.slug}/register`, 'Register'],
     [`/e/${morning.slug}/register`, 'Register'],
+    [`/help/${call.slug}`, 'Hands for the screen'],
     ['/', 'Coming events'],
     ['/?show=month&month=2026-08', 'Coming events'],
     ['/mine', 'Sign in'],

@@ -22,9 +22,6 @@ export const callAsks = [
 ] as const;
 export type CallAsk = (typeof callAsks)[number];
 
-/** How much somebody wants a role: they would do it, like to, or above all. */
-export const weights = [1, 2, 3] as const;
-
 /** Sizes of shirts; empty where nothing was said. */
 export const shirtSizes = ['', 'XS', 'S', 'M', 'L', 'XL', '2XL', '3XL'] as const;
 export type ShirtSize = (typeof shirtSizes)[number];

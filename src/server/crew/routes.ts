@@ -2,9 +2,11 @@ import type { crewContract } from '#contract/crew.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
+import { sayPhone } from '#core/contacts/reach.ts';
 import { isDecidedFirst } from '#core/crew/against.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import { sayAgainst } from '#core/words/against.ts';
 import { followLink } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
@@ -30,8 +32,10 @@ import {
 } from './commands.ts';
 import { readRoleAsks } from './roleStore.ts';
 import { crewCsv, crewPdf } from './sheets.ts';
-import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
+import { type OwnShiftRow, ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
 
+/** How often calendars that subscribe to somebody’s shifts look, in hours. */
+const everyHours = 4;
 /** How many candidates are shown at once. */
 const shownCandidates = 30;
 
@@ -41,6 +45,18 @@ async function crewByLink(tx: Queries, token: string): Promise<string> {
   const id = opened && (await resolveContact(tx, opened));
   if (!id) throw notFound('This page');
   return id;
+}
+
+/** A shift as whoever is on it sees it. Who leads it is reached by telephone on the day only, and by who is on it for certain. */
+function shownOwn(s: OwnShiftRow, now: string, country: string) {
+  const { startsAt: _, endsAt, eventId: __, hours: ___, version: ____, eventVersion: _____, ...shown } = s;
+  const day = dateOf(now, s.zone);
+  const theDay = day >= s.startsLocal.slice(0, 10) && day <= s.endsLocal.slice(0, 10);
+  return {
+    ...shown,
+    past: endsAt <= now,
+    leadPhone: theDay && s.state === 'agreed' && s.leadPhone ? sayPhone(s.leadPhone, country) : null,
+  };
 }
 
 export const crewHandlers: Handlers<typeof crewContract> = {
@@ -185,44 +201,11 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const contactId = await crewByLink(tx, params.token);
     const contact = (await readContact(tx, contactId))!;
     const shifts = await ownShifts(tx, contactId);
+    const { country } = await theOrganization(tx);
     return {
       name: contact.givenName || contact.familyName,
       hoursServed: shifts.filter((s) => s.state === 'served').reduce((sum, s) => sum + (s.hours ?? 0), 0),
-      shifts: shifts.map(
-        ({
-          id,
-          name,
-          role,
-          place,
-          startsLocal,
-          endsLocal,
-          wished,
-          filled,
-          assignmentId,
-          event,
-          slug,
-          zone,
-          venue,
-          state,
-          endsAt,
-        }) => ({
-          id,
-          name,
-          role,
-          place,
-          startsLocal,
-          endsLocal,
-          wished,
-          filled,
-          assignmentId,
-          event,
-          slug,
-          zone,
-          venue,
-          state,
-          past: endsAt <= now,
-        }),
-      ),
+      shifts: shifts.map((s) => shownOwn(s, now, country)),
     };
   },
 
@@ -235,6 +218,6 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const contactId = await crewByLink(tx, params.token);
     const { name } = await theOrganization(tx);
     const entries = shiftEntries(await ownShifts(tx, contactId), `${app.origin}/crew/${params.token}`);
-    return new File('shifts.ics', writeCalendar(`Shifts, ${name}`, entries, now));
+    return new File('shifts.ics', writeCalendar(`Shifts, ${name}`, entries, now, everyHours));
   },
 };

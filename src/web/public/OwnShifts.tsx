@@ -11,9 +11,12 @@ import { Button } from '#web/kit/Button.tsx';
 import { Problems } from '#web/kit/notices.tsx';
 import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
+import { FeedAddress } from './FeedAddress.tsx';
 import { language } from './language.ts';
+import { mapOf } from './map.ts';
 import { Loaded } from './notices.tsx';
 import { Acts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
+import { useSeenShifts } from './seenShifts.ts';
 
 type Page = Answer<'GET /api/public/crew/:token'>;
 
@@ -29,27 +32,43 @@ export default function OwnShifts() {
 
 function Shown({ page, token }: { page: Page; token: string }) {
   const { t } = useTranslation();
+  const markOf = useSeenShifts(token, page.shifts);
+  const calendar = addressOf('GET /api/public/crew/:token/calendar.ics', { token });
   const coming = page.shifts.filter((s) => !s.past);
   const past = page.shifts.filter((s) => s.past).reverse();
   return (
     <>
       <Title>{t('yourShifts', { name: page.name })}</Title>
       {page.hoursServed > 0 && <Soft>{t('hoursServed', { hours: page.hoursServed })}</Soft>}
-      {coming.length === 0 ? <Say>{t('noneYet')}</Say> : <List shifts={coming} token={token} />}
-      <chakra.p marginTop="16px">
-        <a href={addressOf('GET /api/public/crew/:token/calendar.ics', { token })}>{t('calendarFile')}</a>
+      {coming.length === 0 ? (
+        <Say>{t('noneYet')}</Say>
+      ) : (
+        <List shifts={coming} token={token} markOf={markOf} />
+      )}
+      <Head>{t('inYourCalendar')}</Head>
+      <FeedAddress feed={`${location.origin}${calendar}`} />
+      <chakra.p marginTop="6px">
+        <a href={calendar}>{t('calendarFile')}</a>
       </chakra.p>
       {past.length > 0 && (
         <>
           <Head>{t('past')}</Head>
-          <List shifts={past} token={token} />
+          <List shifts={past} token={token} markOf={markOf} />
         </>
       )}
     </>
   );
 }
 
-function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
+function List({
+  shifts,
+  token,
+  markOf,
+}: {
+  shifts: Page['shifts'];
+  token: string;
+  markOf: ReturnType<typeof useSeenShifts>;
+}) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [asking, setAsking] = useState<string | null>(null);
@@ -65,12 +84,43 @@ function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
         {shifts.map((s) => (
           <li key={s.assignmentId}>
             <span className="name">{[s.name, s.role].filter(Boolean).join(', ')}</span>
+            {markOf(s) && (
+              <chakra.small color="ochre" marginLeft="8px">
+                {t(markOf(s) === 'new' ? 'shiftNew' : 'shiftChanged')}
+              </chakra.small>
+            )}
             {s.state === 'proposed' && <Small>{t('shiftWaits')}</Small>}
             <Small>
               {sayLongDate(s.startsLocal, language())},{' '}
               <span className="num">{sayFromTo(s, language())}</span>
             </Small>
-            <Small>{[s.event, s.place, s.venue].filter(Boolean).join(' · ')}</Small>
+            <Small>
+              {[s.event, s.place, s.venue, s.address].filter(Boolean).join(' · ')}
+              {s.latitude !== null && (
+                <>
+                  {' · '}
+                  <a href={mapOf(s.latitude, s.longitude)} rel="noopener">
+                    {t('map')}
+                  </a>
+                </>
+              )}
+            </Small>
+            {s.briefing && (
+              <chakra.p whiteSpace="pre-line" margin="6px 0">
+                {s.briefing}
+              </chakra.p>
+            )}
+            {s.lead && (
+              <Small>
+                {t('shiftLead', { name: s.lead })}
+                {s.leadPhone && (
+                  <>
+                    {', '}
+                    <a href={`tel:${s.leadPhone.replaceAll(/[^+\d]/gu, '')}`}>{s.leadPhone}</a>
+                  </>
+                )}
+              </Small>
+            )}
             {!s.past &&
               (asking === s.assignmentId ? (
                 <Acts alignItems="baseline">

@@ -13,6 +13,7 @@ import { DocView } from '#web/kit/DocView.tsx';
 import { Picture } from '../parts/Picture.tsx';
 import { AskBelow } from './AskBelow.tsx';
 import { language } from './language.ts';
+import { mapOf } from './map.ts';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayLimits, sayOffer, sayPrice, useMoney } from './saying.ts';
@@ -34,10 +35,6 @@ const pictureOf = (event: PublicEvent, id: string) => event.pictures.find((p) =>
 const OnDevice = chakra('span', {
   base: { display: 'none', '@media (pointer: coarse)': { display: 'inline' } },
 });
-
-/** A map of a place that opens on any device. */
-const mapOf = (latitude: number, longitude: number | null): string =>
-  `https://www.openstreetmap.org/?mlat=${latitude}&mlon=${longitude}#map=16/${latitude}/${longitude}`;
 
 /** The site of an address, as people know it. */
 const siteOf = (address: string): string => {
