@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
-const words = z.string().trim().min(1, 'answer-needed').max(5000);
+const words = z.string().trim().min(1, 'reply-needed').max(5000);
 const incoming = z.object({
   id,
   /** A reply to a message, or a question from the page of an event. */

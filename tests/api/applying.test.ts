@@ -64,6 +64,11 @@ const mailTo = async (given: string) => {
   );
 };
 const tokenIn = (body: string) => /\/helping\/([\w-]+)/u.exec(body)![1]!;
+/** How many wait for a word, as the page of the event remarks it. */
+const waiting = async () =>
+  (await imani.call('GET /api/events/:id', { params: { id: event.id } })).margin.find((n) =>
+    n.headline.endsWith('applied to help.'),
+  )?.headline ?? '';
 const decide = (given: string[], to: 'accepted' | 'declined' | 'resting', more: object = {}) =>
   Promise.all(given.map(async (g) => (await of(g)).id)).then((ids) =>
     imani.try('POST /api/applications/decide', { body: { ids, to, ...more } as never }),
@@ -246,7 +251,15 @@ describe('deciding', () => {
 
   test('several at once; whoever it is so of already is left alone, and resting is said to nobody', async () => {
     const before = (await mailTo('Cleo')).length;
+    expect(await waiting()).toBe('3 people applied to help.');
     expect((await decide(['Ada', 'Cleo', 'Dora'], 'accepted')).body).toEqual({ changed: 2, told: 2 });
+    expect(await waiting()).toBe('1 person applied to help.');
+    await apply('Cleo', { experience: 'Much' });
+    expect(await waiting()).toBe('2 people applied to help.');
+    await imani.call('POST /api/applications/:id/again', {
+      params: { id: (await of('Cleo')).id },
+      body: { take: false },
+    });
     expect((await mailTo('Cleo')).length).toBe(before + 1);
     expect((await decide(['Cleo'], 'resting')).body).toEqual({ changed: 1, told: 0 });
     expect((await mailTo('Cleo')).length).toBe(before + 1);

@@ -128,7 +128,7 @@ test('shifts are filled all at once within what people said; nobody is on anythi
     params: params(),
     body: { pairs: [{ contactId: bea, shiftId: late }] },
   });
-  expect(other.status).toBe(404);
+  expect(other.status).toBe(409);
   // Meanwhile somebody else was put on, and Ada is on a boat elsewhere in the evening.
   await scene.world.app.db.query('update shifts set wished = 1, least = 1 where id = $1', [rescue]);
   const cleo = await accepted('Cleo', {}, true);

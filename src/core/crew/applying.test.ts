@@ -38,7 +38,7 @@ const wrong = (part: Partial<Said>, of: Partial<Offered> = {}) =>
 
 test('what is wrong is said at its place', () => {
   expect(wrong({})).toEqual([]);
-  expect(wrong({ wishes: [] })).toEqual([['wishes', 'role-needed']]);
+  expect(wrong({ wishes: [] })).toEqual([['wishes', 'wish-needed']]);
   expect(wrong({ wishes: [...said.wishes, { roleId: 'gone', weight: 1 }] })).toEqual([
     ['wishes.1.roleId', 'role-gone'],
   ]);

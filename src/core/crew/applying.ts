@@ -52,7 +52,7 @@ export interface Offered {
 /** What is wrong with what somebody said, each at its path. What a call does not ask is not looked at. */
 export function problemsWithSaid(said: Said, of: Offered, today: CalendarDate): Wrong[] {
   const wrong: Wrong[] = [];
-  if (!said.wishes.length) wrong.push(wrongAt('wishes', 'role-needed'));
+  if (!said.wishes.length) wrong.push(wrongAt('wishes', 'wish-needed'));
   for (const [at, { roleId }] of said.wishes.entries())
     if (!of.roles.includes(roleId)) wrong.push(wrongAt(`wishes.${at}.roleId`, 'role-gone'));
   const asks = (what: CallAsk) => of.asks.includes(what);

@@ -158,6 +158,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     overdue: { orders: 0, amount: 0 },
     hoursOpen: 0,
     shiftsAsked: 0,
+    applied: 0,
     survey: null,
     checksFailing: [],
   };
@@ -181,6 +182,10 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   ];
   const said = (facts: Partial<MarginFacts>) =>
     marginOf({ ...well, ...facts }).map((n) => [n.tone, sayNote(n.code, n.params).headline]);
+  expect(said({ applied: 2, shiftsAsked: 1 })).toEqual([
+    ['need', '1 person asks for a shift.'],
+    ['need', '2 people applied to help.'],
+  ]);
   expect(said({ state: 'cleared', conditions })).toEqual([
     ['stop', 'A condition by Finance is 2 days late.'],
     ['need', 'It opens once a condition by Safety is met.'],

@@ -46,6 +46,8 @@ export interface MarginFacts {
   hoursOpen: number;
   /** People who asked for a shift that is still to come. */
   shiftsAsked: number;
+  /** Who applied to help and waits for a word. */
+  applied: number;
   survey: { asked: number; answered: number } | null;
   checksFailing: string[];
 }
@@ -236,6 +238,7 @@ export function marginOf(f: MarginFacts): Note[] {
     // Dates of a series are made a year ahead: nobody fills their shifts yet.
     const tone = f.daysToStart !== null && f.daysToStart > crewFromDays ? 'know' : 'need';
     if (places) settle(tone, 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
+    if (f.applied) settle('need', 42, 'applied', 'crew', { people: f.applied }, thisWeek);
     if (f.shiftsAsked) settle('need', 44, 'shifts-asked', 'crew', { people: f.shiftsAsked }, thisWeek);
     if (f.owing.orders && !f.overdue.orders)
       settle('know', 14, 'owed', 'registration', { sum: money(f.owing.amount), orders: f.owing.orders });

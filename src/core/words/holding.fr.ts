@@ -73,7 +73,7 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   shiftDecided: 'Quelqu’un l’examine d’abord.',
   shiftNew: 'nouveau depuis votre dernière visite',
   shiftChanged: 'changé depuis votre dernière visite',
-  shiftLead: 'Responsable : {{name}}',
+  shiftLead: 'Responsable : {{name}}',
   inYourCalendar: 'Dans votre calendrier',
   shiftWaits: 'demandé ; vous saurez s’il est à vous',
   takeItBack: 'Je ne le demande plus',

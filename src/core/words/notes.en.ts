@@ -113,6 +113,11 @@ export const notesEn = {
     text: 'First: {{role}}.',
     action: 'Fill the shifts',
   },
+  applied: {
+    headline: '{{people:person|people}} applied to help.',
+    text: 'They wait for a word.',
+    action: 'Read them',
+  },
   'shifts-asked': {
     headline: '{{people:person asks|people ask}} for a shift.',
     text: 'Say whether it is theirs.',

@@ -21,7 +21,7 @@ export const problemsEn = {
   'application-declined': 'This application was declined; it cannot be changed any more.',
   'stretch-ends-before': 'It ends before it begins.',
   'available-needed': 'Say when you can be there.',
-  'role-needed': 'Choose what you would like to do.',
+  'wish-needed': 'Choose what you would like to do.',
   'role-gone': 'This is not offered any more.',
   'about-needed': 'Say what it is.',
   'name-needed': 'Give a name.',

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { bookingsEn } from './bookings.en.ts';
 import { problemsEn } from './problems.en.ts';
 import { isProblemCode, sayProblem } from './problems.ts';
 import { refusalsEn } from './refusals.en.ts';
@@ -18,7 +19,7 @@ const sources = Object.values(
 test('every refusal is one that something is refused with, and no public problem says the same', () => {
   const codes = Object.keys(refusalsEn);
   expect(codes.filter((code) => !sources.includes(`'${code}'`))).toEqual([]);
-  expect(codes.filter((code) => code in problemsEn)).toEqual([]);
+  expect(codes.filter((code) => code in problemsEn || code in bookingsEn)).toEqual([]);
 });
 
 test('what staff are refused is said like the rest, with the form of its number', () => {

@@ -11,7 +11,7 @@ import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { type Queries, update } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
-import { notFound, refused } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { inThread } from '../threads/threads.ts';
 import { markShift, putOnShift } from './commands.ts';
@@ -264,7 +264,7 @@ export async function acceptProposed(
   const left: { contactId: string; name: string; shiftId: string; why: string }[] = [];
   let put = 0;
   for (const { contactId, shiftId } of pairs) {
-    if (!proposed.has(`${contactId} ${shiftId}`)) throw notFound('This proposal');
+    if (!proposed.has(`${contactId} ${shiftId}`)) throw refused('roster-other');
     const shift = await readShift(w.tx, shiftId, true);
     const why = await putProposed(w, shift, contactId, { oneOfSeveral: true });
     if (why) left.push({ contactId, name: names.get(contactId) ?? '', shiftId, why });

@@ -32,6 +32,7 @@ interface CountsRow {
   offersOut: number;
   hoursOpen: number;
   shiftsAsked: number;
+  applied: number;
 }
 
 interface Remarks {
@@ -182,6 +183,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     ...read.money,
     hoursOpen: counts.hoursOpen,
     shiftsAsked: counts.shiftsAsked,
+    applied: counts.applied,
     survey: figures?.survey ?? null,
     checksFailing: figures?.checks.filter((c) => !c.holds).map((c) => c.text) ?? [],
   };
@@ -199,7 +201,8 @@ const countsSql = `
     (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = e.id and p.state in ${among(openAttempts)}) as unknown,
     (select count(*)::int from orders where event_id = e.id and offered_until is not null) as offers_out,
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state = 'agreed') as hours_open,
-    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'proposed') as shifts_asked
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'proposed') as shifts_asked,
+    (select count(*)::int from applications a join calls c on c.id = a.call_id where c.event_id = e.id and (a.state = 'new' or a.again is not null)) as applied
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;
