@@ -16,7 +16,7 @@ export const problemsFr: ProblemWords = {
   'at-least-one': 'Au moins 1.',
   'not-whole': 'Donnez un nombre entier.',
   'call-closed': 'Les candidatures sont closes.',
-  'application-declined': 'Cette candidature a été refusée ; elle ne peut plus changer.',
+  'application-declined': 'Cette candidature a été refusée ; elle ne peut plus changer.',
   'stretch-ends-before': 'La fin précède le début.',
   'available-needed': 'Dites quand vous pouvez être là.',
   'wish-needed': 'Choisissez ce que vous aimeriez faire.',
