@@ -249,6 +249,8 @@ export const crewContract = contract({
           address: z.string().nullable(),
           latitude: z.number().nullable(),
           longitude: z.number().nullable(),
+          /** What its role is about, and what is said of this one. */
+          brief: z.string(),
           briefing: z.string(),
           /** Who leads it; their number on the day only. */
           lead: z.string().nullable(),

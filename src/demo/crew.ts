@@ -125,3 +125,33 @@ export async function storeSkills(
       ),
   );
 }
+
+/** What is said of the shifts of Open Water Day, by role and place. */
+const briefings: readonly (readonly [role: string, place: string, briefing: string])[] = [
+  [
+    'Canoe leader',
+    'Landing A',
+    'Park at the Reedhouse and walk down; the landing is kept free.\nPaddles and life jackets are in the red shed.',
+  ],
+  [
+    'Canoe leader',
+    'Landing B',
+    'Over the footbridge, then left.\nPaddles and life jackets are in the green shed.',
+  ],
+  ['Safety boat', 'Lagoon', 'Fuel and radio are handed out at Landing A, half an hour before.'],
+  ['Kitchen', 'Reedhouse', 'By the back door. Aprons are there; closed shoes are yours.'],
+];
+
+/** Says what to know of the shifts of an event to come, and who leads them: somebody who is on each. */
+export async function briefShifts(db: Queries, title: string): Promise<void> {
+  for (const [role, place, briefing] of briefings)
+    await db.query(
+      `update shifts s set briefing = $4, lead_id = (
+         select a.contact_id from assignments a
+         where a.shift_id = s.id and a.state = 'agreed'
+           and exists (select 1 from contact_phones p where p.contact_id = a.contact_id and p.ended_on is null)
+         order by a.contact_id limit 1)
+       from events e where e.id = s.event_id and e.public_title = $1 and e.state = 'open' and s.role = $2 and s.place = $3`,
+      [title, role, place, briefing],
+    );
+}

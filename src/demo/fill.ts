@@ -20,7 +20,7 @@ import { playApplying } from './applying.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
-import { storeSkills } from './crew.ts';
+import { briefShifts, storeSkills } from './crew.ts';
 import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
@@ -104,6 +104,7 @@ export async function fill(
   await wish(app, founded.staff);
   await playComing(app, runner, people, founded, random, demoBegins);
   await playApplying(app);
+  await briefShifts(db, 'Open Water Day');
   await dressPages(app, founded.staff['Odalys Ferrant'] ?? null);
   await writeProgramme(app, founded.staff['Odalys Ferrant'] ?? null);
   await db.transaction((tx) => writeStatement(tx, demoBegins));

@@ -71,6 +71,7 @@ export const holdingEn = {
   shiftChanged: 'changed since you last looked',
   shiftLead: 'Led by {{name}}',
   inYourCalendar: 'In your calendar',
+  calendarFollows: 'Add this address once: what is moved or changed moves in your calendar, too.',
   shiftWaits: 'asked for; you will hear whether it is yours',
   takeItBack: 'I no longer ask for it',
   everyRole: 'Every role',

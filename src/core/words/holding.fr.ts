@@ -75,6 +75,8 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   shiftChanged: 'changé depuis votre dernière visite',
   shiftLead: 'Responsable : {{name}}',
   inYourCalendar: 'Dans votre calendrier',
+  calendarFollows:
+    'Ajoutez cette adresse une fois : ce qui est déplacé ou changé l’est aussi dans votre calendrier.',
   shiftWaits: 'demandé ; vous saurez s’il est à vous',
   takeItBack: 'Je ne le demande plus',
   everyRole: 'Tous les rôles',

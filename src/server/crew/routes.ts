@@ -47,14 +47,17 @@ async function crewByLink(tx: Queries, token: string): Promise<string> {
   return id;
 }
 
-/** A shift as whoever is on it sees it. Who leads it is reached by telephone on the day only, and by who is on it for certain. */
+/** A shift as whoever is on it sees it. Who only asked for it may be a stranger: they are told nothing of who leads it, or of its briefing. Who leads is reached by telephone on the day only. */
 function shownOwn(s: OwnShiftRow, now: string, country: string) {
   const { startsAt: _, endsAt, eventId: __, hours: ___, version: ____, eventVersion: _____, ...shown } = s;
   const day = dateOf(now, s.zone);
   const theDay = day >= s.startsLocal.slice(0, 10) && day <= s.endsLocal.slice(0, 10);
+  const asks = s.state === 'proposed';
   return {
     ...shown,
     past: endsAt <= now,
+    briefing: asks ? '' : s.briefing,
+    lead: asks ? null : s.lead,
     leadPhone: theDay && s.state === 'agreed' && s.leadPhone ? sayPhone(s.leadPhone, country) : null,
   };
 }

@@ -139,6 +139,8 @@ export interface OwnShiftRow extends ShiftRow {
   address: string | null;
   latitude: number | null;
   longitude: number | null;
+  /** What its role is about. */
+  brief: string;
   /** Who leads it, and the number by which they are reached. */
   lead: string | null;
   leadPhone: string | null;
@@ -150,8 +152,9 @@ export const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]
     `select a.id as assignment_id, a.state, a.hours, ${shiftColumns},
        (select count(*)::int from assignments x where x.shift_id = s.id and x.state in ${among(onShift)}) as filled,
        e.public_title as event, e.slug, e.zone, e.version as event_version, v.name as venue, v.address, v.latitude, v.longitude,
-       trim(l.given_name || ' ' || l.family_name) as lead, (select p.phone from contact_phones p where p.contact_id = l.id and p.ended_on is null order by p.position limit 1) as lead_phone
+       coalesce(r.brief, '') as brief, trim(l.given_name || ' ' || l.family_name) as lead, (select p.phone from contact_phones p where p.contact_id = l.id and p.ended_on is null order by p.position limit 1) as lead_phone
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id left join venues v on v.id = e.venue_id left join contacts l on l.id = s.lead_id
+       left join roles r on r.name = s.role
      where a.contact_id = $1 and a.state in ${among(onOrAsked)} and e.state <> 'called off' order by s.starts_at`,
     [contactId],
   );

@@ -1,4 +1,4 @@
-import { Checkbox, chakra, RadioGroup, Switch } from '@chakra-ui/react';
+import { Checkbox, chakra, RadioGroup, SimpleGrid, Switch } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { type Choice, type FieldProps, Group } from './Field.tsx';
 
@@ -129,15 +129,18 @@ export function SeveralOf({
 }) {
   return (
     <Group {...group} id={id}>
-      {choices.map((c) => (
-        <Tick
-          key={c.value}
-          checked={value.includes(c.value)}
-          set={(on) => set(on ? [...value, c.value] : value.filter((v) => v !== c.value))}
-        >
-          {c.label}
-        </Tick>
-      ))}
+      {/* A long list stands beside itself where there is room, so that what follows is not far below. */}
+      <SimpleGrid minChildWidth={choices.length > 6 ? '200px' : '100%'} columnGap="16px">
+        {choices.map((c) => (
+          <Tick
+            key={c.value}
+            checked={value.includes(c.value)}
+            set={(on) => set(on ? [...value, c.value] : value.filter((v) => v !== c.value))}
+          >
+            {c.label}
+          </Tick>
+        ))}
+      </SimpleGrid>
     </Group>
   );
 }

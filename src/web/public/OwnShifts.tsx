@@ -46,6 +46,7 @@ function Shown({ page, token }: { page: Page; token: string }) {
         <List shifts={coming} token={token} markOf={markOf} />
       )}
       <Head>{t('inYourCalendar')}</Head>
+      <Soft>{t('calendarFollows')}</Soft>
       <FeedAddress feed={`${location.origin}${calendar}`} />
       <chakra.p marginTop="6px">
         <a href={calendar}>{t('calendarFile')}</a>
@@ -94,8 +95,9 @@ function List({
               {sayLongDate(s.startsLocal, language())},{' '}
               <span className="num">{sayFromTo(s, language())}</span>
             </Small>
+            <Small>{s.event}</Small>
             <Small>
-              {[s.event, s.place, s.venue, s.address].filter(Boolean).join(' · ')}
+              {[s.place, s.venue, s.address].filter(Boolean).join(' · ')}
               {s.latitude !== null && (
                 <>
                   {' · '}
@@ -105,11 +107,11 @@ function List({
                 </>
               )}
             </Small>
-            {s.briefing && (
-              <chakra.p whiteSpace="pre-line" margin="6px 0">
-                {s.briefing}
+            {[s.brief, s.briefing].filter(Boolean).map((words) => (
+              <chakra.p key={words} whiteSpace="pre-line" margin="6px 0">
+                {words}
               </chakra.p>
-            )}
+            ))}
             {s.lead && (
               <Small>
                 {t('shiftLead', { name: s.lead })}

@@ -87,7 +87,7 @@ function Begin({
     <>
       {failed && <Note tone="stop">{phrase('crew.fillFailed')}</Note>}
       <Problems of={begin.problem} />
-      <p>{phrase('crew.fillMeans', { accepted, open })}</p>
+      <chakra.p marginBottom="12px">{phrase('crew.fillMeans', { accepted, open })}</chakra.p>
       {accepted === 0 && <p className="need">{phrase('crew.fillNobody')}</p>}
       <OneOf
         label={phrase('crew.fillHowLong')}
