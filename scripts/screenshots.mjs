@@ -225,7 +225,7 @@ await beside(
   await shot(odalys, `/events/${water}/crew`, async (page) => {
     await page.getByRole('button', { name: 'Fill the gaps' }).click();
     await page.getByRole('button', { name: 'Work it out' }).click();
-    await page.getByText('Chosen among').waitFor();
+    await page.getByText('What stays open').waitFor();
   }),
 );
 const everybody = await shot(odalys, '/contacts', settled('.table'));
