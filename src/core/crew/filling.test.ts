@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { explain } from '#core/roster/explaining.ts';
 import { greedy } from '#core/roster/greedy.ts';
 import { groundOf } from '#core/roster/ground.ts';
 import { problemsWithRoster } from '#core/roster/instance.ts';
@@ -133,6 +134,25 @@ test('what is agreed stays, also of whoever was not accepted; pairs hold among t
       .map(([p]) => p)
       .sort(),
   ).toEqual(['a', 'b', 'c']);
+});
+
+test('what stays open is explained by who was accepted, and not by who only keeps a shift', () => {
+  const people = [
+    person('keeps', { accepted: false }),
+    person('early', {
+      available: { kind: 'dates', stretches: [{ date: '2026-08-08', from: '06:00', to: '12:00' }] },
+    }),
+  ];
+  const instance = rosterOf(people, [day, night], [['keeps', 'night']], [], rules);
+  expect(explain(greedy(groundOf(instance)))).toEqual([
+    {
+      shift: 'day',
+      missing: 1,
+      wish: false,
+      why: { available: 1 },
+      cheapest: { kind: 'available', to: 1, people: ['early'], fills: 1 },
+    },
+  ]);
 });
 
 test('somebody steps in: whoever is free; else one moves and another takes their place; who is there against the rules stays', () => {

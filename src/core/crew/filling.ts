@@ -157,6 +157,7 @@ export function rosterOf(
         ? with_(p.contactId, 'together').filter((id) => people.find((o) => o.contactId === id)!.accepted)
         : [],
       apart: with_(p.contactId, 'apart'),
+      keeps: !p.accepted,
       minor: Boolean(p.birthDate && shifts.length && ageOn(p.birthDate, first) < rules.ageOfMajority),
     })),
     shifts: shifts.map((s) => ({

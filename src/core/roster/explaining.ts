@@ -40,7 +40,7 @@ export interface Unfilled {
   /** Places short of what it takes at least; where it has those, of what is wished. */
   missing: number;
   wish: boolean;
-  /** How many people each thing keeps away; several can keep one away. */
+  /** How many people each thing keeps away, without those who only keep what they have; several can keep one away. */
   why: Partial<Record<ObstacleKind, number>>;
   /** Null where no single change would bring anybody. */
   cheapest: Change | null;
@@ -64,6 +64,7 @@ export function explain(standing: Standing): Unfilled[] {
     for (const unit of ground.units.keys()) {
       const coming = ground.units[unit]!.people.filter((p) => !ground.fixedOf[p]!.includes(at));
       if (!coming.length || standing.has(unit, at)) continue;
+      if (coming.some((p) => ground.instance.people[p]!.keeps)) continue;
       const obstacles = obstaclesOf(standing, unit, at);
       const kinds = new Set(obstacles.map((o) => o.kind));
       for (const kind of kinds) why[kind] = (why[kind] ?? 0) + coming.length;

@@ -17,6 +17,8 @@ export interface RosterPerson {
   apart: readonly string[];
   /** Under age: on a shift only where somebody of age is on it too. */
   minor: boolean;
+  /** They stay on what is fixed, and nothing else is asked of them: no gap is explained by them. */
+  keeps?: boolean;
 }
 
 /** Something that has to be done at one place for some time. */

@@ -245,6 +245,7 @@ test('a gap is explained by the smallest change, in hours of rest, and by nothin
       person('ada', { skills: ['first aid'] }),
       person('bea', { skills: ['first aid'] }),
       person('cleo', { available: [] }),
+      person('dora', { skills: ['first aid'], available: [], keeps: true }),
     ],
     [
       shift('late', 18, 22, { least: 2, wished: 2, importance: 5, needs: ['first aid'] }),
