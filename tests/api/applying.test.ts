@@ -293,7 +293,8 @@ describe('deciding', () => {
     expect(more.clashes.map((c) => c.text)).toEqual(['wants 1 shift at most, and has 1']);
     const { contactId: cleo } = await of('Cleo');
     const { contactId: bea } = await of('Bea');
-    const tea = await shift('Tea', '09:00', '10:00');
+    // Outside the hours that both said: the decision says all of them.
+    const tea = await shift('Tea', '18:00', '19:00');
     expect((await put(tea, cleo)).clashes.map((c) => c.text)).toEqual(['rests']);
     expect((await put(tea, bea)).clashes.map((c) => c.text)).toEqual(['was declined for this crew']);
     expect(await of('Ada')).toMatchObject({ shifts: 1, hours: 3 });
