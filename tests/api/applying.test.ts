@@ -409,6 +409,27 @@ describe('people known before', () => {
     ]);
   });
 
+  test('whoever was invited and applies on the page of the call has one application', async () => {
+    const { contactId } = await of('Dora');
+    await imani.call('POST /api/calls/:id/invite', {
+      params: { id: season.id },
+      body: { contactIds: [contactId] },
+    });
+    const sent = await world.anyone.try('POST /api/public/calls/:slug', {
+      params: { slug: season.slug },
+      body: {
+        person: person('Dora'),
+        said: saying({
+          available: { kind: 'week', stretches: [{ weekday: 6, from: '08:00', to: '12:00' }] },
+        }),
+      } as never,
+    });
+    expect(sent.status).toBe(201);
+    const doras = (await all(season.id)).filter((a) => a.contactId === contactId);
+    expect(doras.map((a) => a.state)).toEqual(['new']);
+    expect(doras[0]!.said!.available).toMatchObject({ kind: 'week' });
+  });
+
   test('whoever is signed in applies as themselves, and finds what they said', async () => {
     const ada = new Caller(world.origin);
     const { ticket: code } = await ada.call('POST /api/public/sign-in', {
