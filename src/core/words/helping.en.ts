@@ -53,4 +53,18 @@ export const helpingEn = {
   helpAnswer: 'Your answer',
   helpSendAnswer: 'Answer',
   helpAnswered: 'You answered: {{answer}}',
+  // What somebody has of shifts
+  yourShifts: 'Your shifts, {{name}}',
+  hoursServed: '{{hours}} hours served so far. Thank you.',
+  noneYet: 'No shifts are coming.',
+  giveBack: 'Give this shift back',
+  giveBackText: 'Somebody else can take it then.',
+  shiftNew: 'new since you last looked',
+  shiftChanged: 'changed since you last looked',
+  shiftLead: 'Led by {{name}}',
+  inYourCalendar: 'In your calendar',
+  calendarFollows: 'Add this address once: what is moved or changed moves in your calendar, too.',
+  shiftWaits: 'asked for; you will hear whether it is yours',
+  takeItBack: 'I no longer ask for it',
+  calendarFile: 'As a calendar file',
 } as const;

@@ -58,4 +58,19 @@ export const helpingFr: Record<Exclude<keyof typeof helpingEn, 'helpState'>, str
   helpAnswer: 'Votre réponse',
   helpSendAnswer: 'Répondre',
   helpAnswered: 'Vous avez répondu : {{answer}}',
+  // What somebody has of shifts
+  yourShifts: 'Vos quarts, {{name}}',
+  hoursServed: '{{hours}} heures données jusqu’ici. Merci.',
+  noneYet: 'Aucun quart à venir.',
+  giveBack: 'Rendre ce quart',
+  giveBackText: 'Quelqu’un d’autre pourra le prendre.',
+  shiftNew: 'nouveau depuis votre dernière visite',
+  shiftChanged: 'changé depuis votre dernière visite',
+  shiftLead: 'Responsable : {{name}}',
+  inYourCalendar: 'Dans votre calendrier',
+  calendarFollows:
+    'Ajoutez cette adresse une fois : ce qui est déplacé ou changé l’est aussi dans votre calendrier.',
+  shiftWaits: 'demandé ; vous saurez s’il est à vous',
+  takeItBack: 'Je ne le demande plus',
+  calendarFile: 'En fichier d’agenda',
 };

@@ -1,4 +1,5 @@
 import './holdingWords.ts';
+import './helping/words.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
