@@ -129,6 +129,12 @@ test('shifts are filled all at once within what people said; nobody is on anythi
     body: { pairs: [{ contactId: bea, shiftId: late }] },
   });
   expect(other.status).toBe(409);
+  // Whoever wants to be left alone by now is not asked any more, nor named.
+  const quiet = (is: boolean) =>
+    scene.world.app.db.query('update contacts set do_not_contact = $2 where id = $1', [ada, is]);
+  await quiet(true);
+  expect(await roster()).toMatchObject({ accepted: 1, run: { answer: { proposals: [] } } });
+  await quiet(false);
   // Meanwhile somebody else was put on, and Ada is on a boat elsewhere in the evening.
   await scene.world.app.db.query('update shifts set wished = 1, least = 1 where id = $1', [rescue]);
   const cleo = await accepted('Cleo', {}, true);
@@ -142,6 +148,8 @@ test('shifts are filled all at once within what people said; nobody is on anythi
     put: 1,
     left: [{ name: `Ada Filler${scene.n}`, shiftId: rescue, why: 'The shift is full by now.' }],
   });
+  // What is full by now does not stay open.
+  expect((await roster()).run!.answer).toMatchObject({ proposals: [], unfilled: [] });
   await imani.call('DELETE /api/events/:id/roster', { params: params() });
   expect((await roster()).run).toBeNull();
 });

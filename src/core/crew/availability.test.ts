@@ -5,6 +5,7 @@ import {
   type Availability,
   availabilityOf,
   cellsIn,
+  hoursOffered,
   isThere,
   problemsWithAvailability,
   stretchesBetween,
@@ -35,6 +36,29 @@ test('a shift lies within one stretch; what overlaps or touches is one, also ove
   expect(isThere(there, shift('2026-08-08T22:00', '2026-08-09T02:15'))).toBe(false);
   expect(isThere(null, shift('2026-08-08T22:00', '2026-08-09T02:15'))).toBe(true);
   expect(isThere(on(), shift('2026-08-08T09:00', '2026-08-08T10:00'))).toBe(false);
+});
+
+test('hours that are offered twice count once', () => {
+  expect(
+    hoursOffered({
+      kind: 'dates',
+      stretches: [
+        { date: '2026-08-08', from: '09:00', to: '12:00' },
+        { date: '2026-08-08', from: '11:00', to: '13:30' },
+        { date: '2026-08-09', from: '22:00', to: '24:00' },
+      ],
+    }),
+  ).toBe(6.5);
+  expect(
+    hoursOffered({
+      kind: 'week',
+      stretches: [
+        { weekday: 6, from: '08:00', to: '10:00' },
+        { weekday: 0, from: '08:00', to: '10:00' },
+      ],
+    }),
+  ).toBe(4);
+  expect(hoursOffered({ kind: 'week', stretches: [] })).toBe(0);
 });
 
 test('of a week it is the day of the week that counts: 8 August 2026 is a Saturday', () => {

@@ -1,5 +1,6 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { minuteOf, shiftDate, weekdayNumber } from '#core/time/dates.ts';
+import { merged } from '#core/time/stretches.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
 
 /**
@@ -18,23 +19,22 @@ const minutes = (time: string): number => Number(time.slice(0, 2)) * 60 + Number
 const timeOf = (at: number): string =>
   `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 
-/** Stretches in order, those that overlap or touch as one. */
-function joined(stretches: readonly Stretch[]): Stretch[] {
-  const out: [number, number][] = [];
-  for (const [from, to] of [...stretches].sort((a, b) => a[0] - b[0])) {
-    const last = out.at(-1);
-    if (last && from <= last[1]) last[1] = Math.max(last[1], to);
-    else out.push([from, to]);
-  }
-  return out;
-}
-
 /** The dates from the first to the last, both included; a year of them at most. */
 const datesBetween = (first: CalendarDate, last: CalendarDate): CalendarDate[] => {
   const dates: CalendarDate[] = [];
   for (let date = first; date <= last && dates.length < 366; date = shiftDate(date, 1)) dates.push(date);
   return dates;
 };
+
+/** The hours somebody offers, in all or in a week; what is offered twice counts once. */
+export function hoursOffered(of: Availability): number {
+  const days = new Map<string | number, Stretch[]>();
+  const add = (day: string | number, from: string, to: string) =>
+    days.set(day, [...(days.get(day) ?? []), [minutes(from), minutes(to)]]);
+  if (of.kind === 'dates') for (const s of of.stretches) add(s.date, s.from, s.to);
+  else for (const s of of.stretches) add(s.weekday, s.from, s.to);
+  return [...days.values()].flatMap(merged).reduce((sum, [from, to]) => sum + to - from, 0) / 60;
+}
 
 /** When somebody can serve between two days, both included: in wall minutes, in order, what touches as one. */
 export function stretchesBetween(of: Availability, first: CalendarDate, last: CalendarDate): Stretch[] {
@@ -43,12 +43,12 @@ export function stretchesBetween(of: Availability, first: CalendarDate, last: Ca
     return [begin + minutes(from), begin + minutes(to)];
   };
   if (of.kind === 'dates')
-    return joined(
+    return merged(
       of.stretches
         .filter((s) => s.date >= first && s.date <= last)
         .map(({ date, from, to }) => at(date, from, to)),
     );
-  return joined(
+  return merged(
     datesBetween(first, last).flatMap((date) =>
       of.stretches.filter((s) => s.weekday === weekdayNumber(date)).map(({ from, to }) => at(date, from, to)),
     ),
@@ -82,7 +82,7 @@ export function cellsIn(of: Availability, days: readonly string[]): Cell[] {
       of.kind === 'dates'
         ? of.stretches.filter((s) => s.date === day)
         : of.stretches.filter((s) => String(s.weekday) === day);
-    said.set(day, joined(own.map((s) => [minutes(s.from), minutes(s.to)] as const)));
+    said.set(day, merged(own.map((s) => [minutes(s.from), minutes(s.to)] as const)));
   }
   return days.flatMap((day) =>
     Array.from({ length: 24 }, (_, hour) => ({ day, hour })).filter(({ hour }) =>
@@ -98,7 +98,7 @@ export function availabilityOf(
   cells: readonly Cell[],
 ): Availability {
   const stretches = days.flatMap((day) =>
-    joined(cells.filter((c) => c.day === day).map(({ hour }) => [hour * 60, (hour + 1) * 60] as const)).map(
+    merged(cells.filter((c) => c.day === day).map(({ hour }) => [hour * 60, (hour + 1) * 60] as const)).map(
       ([from, to]) => ({ day, from: timeOf(from), to: timeOf(to) }),
     ),
   );

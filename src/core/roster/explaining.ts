@@ -1,4 +1,5 @@
-import { type Ground, gapBetween, merged, minutesAt } from './ground.ts';
+import { merged } from '#core/time/stretches.ts';
+import { type Ground, gapBetween, minutesAt } from './ground.ts';
 import type { Standing } from './standing.ts';
 
 /**

@@ -1,3 +1,4 @@
+import { merged } from '#core/time/stretches.ts';
 import type { RosterInstance } from './instance.ts';
 
 /**
@@ -50,17 +51,6 @@ export interface Unit {
   apart: readonly number[];
   /** Whether two of them are to be both together and apart: they are put on nothing. */
   torn: boolean;
-}
-
-/** One stretch of time after the other, those that overlap or touch as one; in minutes. */
-export function merged(stretches: readonly (readonly [number, number])[]): [number, number][] {
-  const out: [number, number][] = [];
-  for (const [from, to] of [...stretches].sort((a, b) => a[0] - b[0])) {
-    const last = out.at(-1);
-    if (last && from <= last[1]) last[1] = Math.max(last[1], to);
-    else out.push([from, to]);
-  }
-  return out;
 }
 
 export const minutesAt = (instant: string): number => Date.parse(instant) / 60_000;

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { merged } from '#core/time/stretches.ts';
 import { broken } from './broken.ts';
 import { allColumns, bestColumns } from './columns.ts';
 import { at, drawn, person, roster, shift } from './drawing.ts';
 import { explain } from './explaining.ts';
 import { greedy } from './greedy.ts';
-import { conflict, groundOf, merged } from './ground.ts';
+import { conflict, groundOf } from './ground.ts';
 import { improve, numbersFrom } from './improving.ts';
 import { problemsWithRoster, type RosterInstance } from './instance.ts';
 import { fewestChanges, take } from './repairing.ts';

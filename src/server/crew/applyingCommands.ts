@@ -14,7 +14,6 @@ import {
 } from '#core/crew/applying.ts';
 import { noLimits } from '#core/crew/limits.ts';
 import { lives } from '#core/events/states.ts';
-import { mediaTypeOf } from '#core/files/kinds.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { sameValue } from '#core/words/canonical.ts';
@@ -27,6 +26,7 @@ import { readContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { sentFile } from '../http/sentFile.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   type ApplicationRow,
@@ -54,8 +54,7 @@ import { readAble } from './store.ts';
 
 /** How far back somebody has served who is written to as somebody who helped before, in years. */
 const yearsBack = 3;
-/** Bytes a certificate may have, and those that wait at one call for applications which may never come. */
-const mostBytes = 4_000_000;
+/** Bytes that wait at one call for applications which may never come. */
 const mostLoose = 100_000_000;
 /** The most days a grid has. */
 const mostDays = 31;
@@ -63,6 +62,9 @@ const mostDays = 31;
 const weekHours = { from: 7, to: 24 };
 
 const subject = (call: Pick<CallRow, 'id' | 'eventId'>) => ({ callId: call.id, eventId: call.eventId });
+
+const recordChange = (w: Work, call: CallRow, of: ApplicationRow, how: string) =>
+  record(w, 'application changed', { ...subject(call), applicationId: of.id, contactId: of.contactId, how });
 
 /** Makes a call for volunteers. */
 export async function makeCall(w: Work, body: CallBody): Promise<{ id: string; slug: string }> {
@@ -264,12 +266,7 @@ async function sayAgain(w: Work, call: CallRow, before: ApplicationRow, said: Sa
   await keepFiles(w, call.id, before.id, said, before.again);
   if (said.birthDate)
     await proposeOf(w, before.contactId, { birthDate: said.birthDate }, `applied to help: ${call.title.en}`);
-  await record(w, 'application changed', {
-    ...subject(call),
-    applicationId: before.id,
-    contactId: before.contactId,
-    how: before.state === 'invited' ? 'applied' : 'changed what they said',
-  });
+  await recordChange(w, call, before, before.state === 'invited' ? 'applied' : 'changed what they said');
 }
 
 /** Somebody says, confirms or changes what they offer, by their own link. */
@@ -321,12 +318,7 @@ export async function answerAsked(
     changedAt: w.now,
     version: application.version + 1,
   });
-  await record(w, 'application changed', {
-    ...subject(call),
-    applicationId: application.id,
-    contactId: application.contactId,
-    how: 'answered what was asked',
-  });
+  await recordChange(w, call, application, 'answered what was asked');
 }
 
 /** Asks somebody something before they are decided on; what they answered before goes with the question before. */
@@ -430,12 +422,12 @@ export async function decideAgain(
     version: application.version + 1,
   });
   await dropUnnamed(w.tx, application.id, filesIn(take ? again : said));
-  await record(w, 'application changed', {
-    ...subject(call),
-    applicationId: application.id,
-    contactId: application.contactId,
-    how: take ? 'took over what was said again' : 'set aside what was said again',
-  });
+  await recordChange(
+    w,
+    call,
+    application,
+    take ? 'took over what was said again' : 'set aside what was said again',
+  );
 }
 
 /** Writes to people known before, each with a link where their details stand already; `trying` only says to whom. */
@@ -471,10 +463,7 @@ export async function keepCertificate(
   name: string,
   content: string,
 ): Promise<{ id: string; name: string }> {
-  const bytes = Buffer.from(content, 'base64');
-  if (bytes.length > mostBytes) throw invalid([wrongAt('content', 'file-over-4')]);
-  const mediaType = mediaTypeOf(name, bytes);
-  if (!mediaType) throw invalid([wrongAt('content', 'no-such-file-kind')]);
+  const { bytes, mediaType } = sentFile(name, content);
   if ((await bytesWaiting(w.tx, call.id)) + bytes.length > mostLoose) throw refused('too-many', {}, 429);
   const id = w.app.ids.id();
   await addCertificate(w.tx, { id, callId: call.id, name, mediaType, content: bytes, at: w.now });
@@ -498,12 +487,7 @@ export async function pairUp(
     by: w.actor.name,
     at: w.now,
   });
-  await record(w, 'application changed', {
-    ...subject(call),
-    applicationId: application.id,
-    contactId: application.contactId,
-    how: kind === 'together' ? 'put two together' : 'kept two apart',
-  });
+  await recordChange(w, call, application, kind === 'together' ? 'put two together' : 'kept two apart');
 }
 
 export async function unpair(
@@ -513,12 +497,7 @@ export async function unpair(
   pairId: string,
 ): Promise<void> {
   if (!(await dropPair(w.tx, pairId, application.contactId))) throw notFound('This pair');
-  await record(w, 'application changed', {
-    ...subject(call),
-    applicationId: application.id,
-    contactId: application.contactId,
-    how: 'said no more of two',
-  });
+  await recordChange(w, call, application, 'said no more of two');
 }
 
 /** An application with the call it answers, for whoever holds its link. */

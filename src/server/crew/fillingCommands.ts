@@ -14,6 +14,7 @@ import type { EventRow } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { inThread } from '../threads/threads.ts';
+import { wishOf } from './applyingStore.ts';
 import { markShift, putOnShift } from './commands.ts';
 import {
   askedFor,
@@ -63,7 +64,7 @@ async function rosterFor(tx: Queries, event: EventRow, now: string): Promise<Ros
       hoursHere.set(id, { shifts: so.shifts + 1, hours: so.hours + hoursOf(s.startsAt, s.endsAt) });
     }
   const fillers = people.map((p): Filler => {
-    const own = p.applied?.state === 'accepted' && !p.quiet ? p.applied : null;
+    const own = canBeAsked(p) ? p.applied : null;
     const here = hoursHere.get(p.contactId) ?? { shifts: 0, hours: 0 };
     return {
       contactId: p.contactId,
@@ -170,70 +171,58 @@ async function workOut(
   }).catch(() => undefined);
 }
 
-/** What was proposed last, as far as it still holds, or how far it is. */
-export async function shownRun(w: Work, event: EventRow): Promise<RosterRun | null> {
-  const row = await readRun(w.tx, event.id);
-  if (!row) return null;
-  const { id, askedBy, askedAt, seconds, progress, answer, stop } = row;
-  const gone = row.state === 'working' && !isThere(row.seenAt, w.app.sessionClock.now());
-  const roles = await roleNames(w.tx);
-  const roleIds = new Map([...roles].map(([roleId, name]) => [name, roleId]));
-  const shifts = new Map((await readToFill(w.tx, event.id, w.now)).map((s) => [s.id, s]));
-  const names = await namesOf(w.tx, [
-    ...new Set([
-      ...(answer?.pairs.map(([c]) => c) ?? []),
-      ...(answer?.unfilled.flatMap((u) => u.frees) ?? []),
-    ]),
-  ]);
-  const fillers = new Map(
-    answer
-      ? (await readFillers(w.tx, event.id, (event.startsLocal ?? w.now).slice(0, 10), w.now)).map((p) => [
-          p.contactId,
-          p,
-        ])
-      : [],
-  );
+/** Whether somebody can be asked: they were accepted, and do not want to be left alone. */
+const canBeAsked = (p: FillerRow): boolean => p.applied?.state === 'accepted' && !p.quiet;
+
+/** How many can be asked, how many places are open, and what was proposed last, as far as it still holds, or how far it is. */
+export async function shownFilling(
+  w: Work,
+  event: EventRow,
+): Promise<{ accepted: number; open: number; run: RosterRun | null }> {
+  const shifts = await readToFill(w.tx, event.id, w.now);
+  const people = await readFillers(w.tx, event.id, (event.startsLocal ?? w.now).slice(0, 10), w.now);
+  const run = await readRun(w.tx, event.id);
   return {
-    id,
-    state: gone ? 'failed' : row.state,
-    askedBy,
-    askedAt,
-    seconds,
-    took: answer?.took ?? progress?.seconds ?? 0,
-    so: progress?.so ?? null,
-    bound: progress?.bound ?? null,
-    stopping: stop,
-    answer: answer && {
-      gap: answer.gap,
-      people: answer.people,
-      proposals: answer.pairs.flatMap(([contactId, shiftId]) => {
-        const shift = shifts.get(shiftId);
-        const filler = fillers.get(contactId);
-        const name = names.get(contactId);
-        // What was put meanwhile, is full, or is of somebody who is not there any more, is proposed no longer.
-        if (!shift || !filler || !name || shift.on.includes(contactId) || shift.on.length >= shift.wished)
-          return [];
-        const said = filler.applied?.said.wishes ?? [];
-        const wish = Math.max(
-          0,
-          ...said.filter((x) => x.roleId === roleIds.get(shift.role)).map((x) => x.weight),
-        );
-        return [{ contactId, name, shiftId, wish }];
-      }),
-      unfilled: answer.unfilled
-        .filter((u) => shifts.has(u.shiftId))
-        .map((u) => ({ ...u, frees: u.frees.flatMap((c) => names.get(c) ?? []) })),
+    accepted: people.filter(canBeAsked).length,
+    open: shifts.reduce((sum, s) => sum + Math.max(0, s.wished - s.on.length), 0),
+    run: run && {
+      id: run.id,
+      state: run.state === 'working' && !isThere(run.seenAt, w.app.sessionClock.now()) ? 'failed' : run.state,
+      askedBy: run.askedBy,
+      askedAt: run.askedAt,
+      seconds: run.seconds,
+      took: run.answer?.took ?? run.progress?.seconds ?? 0,
+      so: run.progress?.so ?? null,
+      bound: run.progress?.bound ?? null,
+      stopping: run.stop,
+      answer: run.answer && (await whatHolds(w.tx, run.answer, people, shifts)),
     },
   };
 }
 
-/** How many were accepted, and how many places are open, of the shifts of an event. */
-export async function whatToFill(w: Work, event: EventRow): Promise<{ accepted: number; open: number }> {
-  const shifts = await readToFill(w.tx, event.id, w.now);
-  const people = await readFillers(w.tx, event.id, (event.startsLocal ?? w.now).slice(0, 10), w.now);
+/** What still holds of a proposal: not what was put meanwhile, is full or over, or is of somebody who cannot be asked any more. */
+async function whatHolds(
+  tx: Queries,
+  { gap, people: among, pairs, unfilled }: Proposed,
+  people: readonly FillerRow[],
+  shifts: readonly FillingShift[],
+): Promise<RosterRun['answer']> {
+  const roleIds = new Map([...(await roleNames(tx))].map(([roleId, name]) => [name, roleId]));
+  const open = new Map(shifts.filter((s) => s.on.length < s.wished).map((s) => [s.id, s]));
+  const fillers = new Map(people.filter(canBeAsked).map((p) => [p.contactId, p]));
   return {
-    accepted: people.filter((p) => p.applied?.state === 'accepted').length,
-    open: shifts.reduce((sum, s) => sum + Math.max(0, s.wished - s.on.length), 0),
+    gap,
+    people: among,
+    proposals: pairs.flatMap(([contactId, shiftId]) => {
+      const shift = open.get(shiftId);
+      const filler = fillers.get(contactId);
+      if (!shift || !filler || shift.on.includes(contactId)) return [];
+      const roleId = roleIds.get(shift.role);
+      return [{ contactId, name: filler.name, shiftId, wish: roleId ? wishOf(filler.applied, roleId) : 0 }];
+    }),
+    unfilled: unfilled
+      .filter((u) => open.has(u.shiftId))
+      .map((u) => ({ ...u, frees: u.frees.flatMap((c) => fillers.get(c)?.name ?? []) })),
   };
 }
 

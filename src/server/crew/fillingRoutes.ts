@@ -5,21 +5,18 @@ import {
   acceptProposed,
   beginFilling,
   setAside,
-  shownRun,
+  shownFilling,
   stepIn,
   stepsFor,
   stopFilling,
-  whatToFill,
 } from './fillingCommands.ts';
 import { readShift } from './store.ts';
 
 const done = { done: true } as const;
 
 export const fillingHandlers: Handlers<typeof fillingContract> = {
-  'GET /api/events/:id/roster': async (c) => {
-    const event = await eventFor(c, c.params.id, 'crew', 'change');
-    return { ...(await whatToFill(c, event)), run: await shownRun(c, event) };
-  },
+  'GET /api/events/:id/roster': async (c) =>
+    shownFilling(c, await eventFor(c, c.params.id, 'crew', 'change')),
   'POST /api/events/:id/roster': async (c) =>
     beginFilling(c, await eventFor(c, c.params.id, 'crew', 'change'), c.body.seconds),
   'POST /api/events/:id/roster/stop': async (c) => {

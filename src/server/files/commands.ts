@@ -1,13 +1,8 @@
 import { createHash } from 'node:crypto';
-import { mediaTypeOf } from '#core/files/kinds.ts';
-import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { invalid } from '../http/problem.ts';
+import { sentFile } from '../http/sentFile.ts';
 import { addFile, fileByDigest } from './store.ts';
-
-/** Bytes a file may have. */
-const mostBytes = 4_000_000;
 
 /** Keeps a file; the same under the same name is kept once. Refuses what is not what its name says, as a program. */
 export async function keepFile(
@@ -15,10 +10,7 @@ export async function keepFile(
   name: string,
   content: string,
 ): Promise<{ id: string; name: string; bytes: number }> {
-  const bytes = Buffer.from(content, 'base64');
-  if (bytes.length > mostBytes) throw invalid([wrongAt('content', 'file-over-4')]);
-  const mediaType = mediaTypeOf(name, bytes);
-  if (!mediaType) throw invalid([wrongAt('content', 'no-such-file-kind')]);
+  const { bytes, mediaType } = sentFile(name, content);
   const digest = createHash('sha256').update(name).update('\0').update(bytes).digest('hex');
   const known = await fileByDigest(w.tx, digest);
   if (known) return { ...known, bytes: bytes.length };

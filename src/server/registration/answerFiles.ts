@@ -1,12 +1,9 @@
-import { mediaTypeOf } from '#core/files/kinds.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { wrongAt } from '#core/words/problems.ts';
 import type { App, Work } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
-import { invalid, notFound, refused } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { sentFile } from '../http/sentFile.ts';
 
-/** Bytes a file that answers a question may have. */
-const mostBytes = 4_000_000;
 /** Bytes that wait at one event for orders which may never come. */
 const mostLoose = 200_000_000;
 /** Minutes a file waits for the order that names it. */
@@ -19,10 +16,7 @@ export async function keepAnswerFile(
   name: string,
   content: string,
 ): Promise<{ id: string; name: string }> {
-  const bytes = Buffer.from(content, 'base64');
-  if (bytes.length > mostBytes) throw invalid([wrongAt('content', 'file-over-4')]);
-  const mediaType = mediaTypeOf(name, bytes);
-  if (!mediaType) throw invalid([wrongAt('content', 'no-such-file-kind')]);
+  const { bytes, mediaType } = sentFile(name, content);
   const waiting = await first<{ bytes: number }>(
     w.tx,
     'select coalesce(sum(length(content)), 0)::int as bytes from answer_files where order_id is null and event_id = $1',

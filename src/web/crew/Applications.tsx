@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Application } from '#contract/applying.ts';
 import { type ApplicationState, applicationStates } from '#core/crew/applying.ts';
+import { hoursOffered } from '#core/crew/availability.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { ChosenBar } from '#web/kit/ChosenBar.tsx';
@@ -14,7 +15,7 @@ import { useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { ApplicationPanel } from './ApplicationPanel.tsx';
-import { hoursThere, sayFor, sayWishes, stateViews } from './applyingWords.ts';
+import { sayFor, sayWishes, stateViews } from './applyingWords.ts';
 import { CallForm } from './CallForm.tsx';
 import { Decide, type Decision } from './Decide.tsx';
 import { Invite } from './Invite.tsx';
@@ -103,8 +104,9 @@ function Shown({ page: { call, applications } }: { page: Page }) {
       heading: phrase('applying.there'),
       number: true,
       width: '90px',
-      sortBy: (a) => (a.said?.available ? hoursThere(a.said.available) : -1),
-      cell: (a) => a.said?.available && phrase('applying.hoursThere', { n: hoursThere(a.said.available) }),
+      sortBy: (a) => (a.said?.available ? Math.round(hoursOffered(a.said.available)) : -1),
+      cell: (a) =>
+        a.said?.available && phrase('applying.hoursThere', { n: Math.round(hoursOffered(a.said.available)) }),
     },
     {
       id: 'load',
@@ -148,7 +150,7 @@ function Shown({ page: { call, applications } }: { page: Page }) {
             look="link"
             color="verdigris"
             onClick={() =>
-              void navigator.clipboard.writeText(link).then(() => say(phrase('applying.linkCopied')))
+              void navigator.clipboard?.writeText(link).then(() => say(phrase('applying.linkCopied')))
             }
           >
             {phrase('applying.copyLink')}

@@ -58,17 +58,6 @@ export function sayThere(available: NonNullable<Said['available']>): string[] {
   return [...lines].map(([day, times]) => `${day} ${times.join(', ')}`);
 }
 
-const minutes = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
-
-/** Hours somebody can be there, in all or in a week. */
-export const hoursThere = (available: NonNullable<Said['available']>): number =>
-  Math.round(
-    (available.kind === 'dates' ? available.stretches : available.stretches).reduce(
-      (sum, s) => sum + minutes(s.to) - minutes(s.from),
-      0,
-    ) / 60,
-  );
-
 /** How much somebody wants to do at most. */
 export const sayLimits = ({ shifts, hours, inARow, latest }: Said['limits']): string =>
   [

@@ -9,7 +9,6 @@ import { sayLongDate } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
-import { Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { InlineChoice } from '#web/kit/Inline.tsx';
@@ -17,7 +16,8 @@ import { useAsk } from './asking.ts';
 import { Within } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
-import { Ends, Head, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
+import { PersonFields } from './PersonFields.tsx';
+import { Ends, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 
 type Page = Answer<'GET /api/public/events/:slug/shifts'>;
 
@@ -125,12 +125,7 @@ function SignUp({ shift }: { shift: Page['shifts'][number] }) {
     <Within>
       {shift.asked && <Soft>{t('shiftDecided')}</Soft>}
       <Form form={form} submit={t(shift.asked ? 'askForShift' : 'signUpFor', { role: shift.role })}>
-        <Two>
-          <Text form={form} name="given" label={t('given')} autoComplete="given-name" required />
-          <Text form={form} name="family" label={t('family')} autoComplete="family-name" required />
-        </Two>
-        <Text form={form} name="email" label={t('email')} type="email" autoComplete="email" required />
-        <Text form={form} name="phone" label={t('phone')} type="tel" autoComplete="tel" />
+        <PersonFields form={form} />
       </Form>
     </Within>
   );

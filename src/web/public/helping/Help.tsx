@@ -7,13 +7,13 @@ import { applyingContract } from '#contract/applying.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { Answer } from '#web/api.ts';
 import { Form } from '#web/kit/form/Form.tsx';
-import { Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { type Form as FormOf, useForm } from '#web/kit/form/useForm.ts';
 import { useAsk } from '../asking.ts';
 import { language } from '../language.ts';
 import { Loaded } from '../notices.tsx';
-import { Head, Say, Title, Two } from '../parts.tsx';
+import { PersonFields, type PersonValues } from '../PersonFields.tsx';
+import { Head, Say, Title } from '../parts.tsx';
 import { AboutCall } from './AboutCall.tsx';
 import { SaidFields } from './SaidFields.tsx';
 import { fieldOfSaid, type SaidValues, saidIn, typedSaid } from './saidValues.ts';
@@ -76,12 +76,7 @@ function Offer({ page, sent }: { page: Page; sent: (to: string) => void }) {
       ) : (
         <>
           <Head>{t('helpYour')}</Head>
-          <Two>
-            <Text form={form} name="given" label={t('given')} autoComplete="given-name" required />
-            <Text form={form} name="family" label={t('family')} autoComplete="family-name" required />
-          </Two>
-          <Text form={form} name="email" label={t('email')} type="email" autoComplete="email" required />
-          <Text form={form} name="phone" label={t('phone')} type="tel" autoComplete="tel" />
+          <PersonFields form={form as unknown as FormOf<PersonValues>} />
         </>
       )}
       <SaidFields form={form as unknown as FormOf<SaidValues>} call={page} files={you?.files ?? []} />
