@@ -4,9 +4,10 @@ import { againstKinds } from '#core/crew/againstKinds.ts';
 import { importances } from '#core/crew/importance.ts';
 import { sheetKinds } from '#core/crew/sheetKinds.ts';
 import { assignmentStates } from '#core/crew/states.ts';
+import { searchEnds } from '#core/crew/steppingIn.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
-const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
+export const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
 const assignment = z.object({
   id,
   contactId: id,
@@ -40,6 +41,10 @@ const crewShift = z.object({
   lead: z.string().nullable(),
   filled: z.int(),
   publicSignUp: z.boolean(),
+  /** How many wait for it, how many are asked to step in now, and how the last search ended. */
+  waiting: z.int(),
+  asking: z.int(),
+  searched: z.enum(searchEnds).nullable(),
   version: z.int(),
   /** Everybody on it, and who asked for it. */
   assignments: z.array(assignment),
@@ -79,6 +84,27 @@ const publicShift = crewShift.pick({
   filled: true,
 });
 
+/** Whoever offers to help from outside. */
+export const person = personName.extend({
+  given: z.string().trim().min(1, code('first-name-needed')).max(100),
+  family: z.string().trim().min(1, code('last-name-needed')).max(100),
+  email: z.string().trim().max(254),
+  phone: z.string().trim().max(40).default(''),
+  language: z.enum(['en', 'fr']).default('en'),
+});
+
+/** A shift somebody is not on, as their own page shows it. */
+const ownElsewhere = z.object({
+  shiftId: id,
+  name: z.string(),
+  role: z.string(),
+  place: z.string(),
+  startsLocal: z.string(),
+  endsLocal: z.string(),
+  event: z.string(),
+  zone: z.string(),
+});
+
 export const crewContract = contract({
   'GET /api/events/:id/crew': {
     summary: 'The shifts of an event with who is on them',
@@ -89,6 +115,8 @@ export const crewContract = contract({
       wished: z.int(),
       filled: z.int(),
       asked: z.int(),
+      /** People who wished for another shift than theirs; 0 for whoever does not decide. */
+      swaps: z.int(),
       hours: z.number(),
     }),
   },
@@ -223,13 +251,7 @@ export const crewContract = contract({
       'Sign up for a shift; the link to one’s shifts goes by mail, and the answer is the same for everybody',
     who: 'public',
     params: idParams,
-    body: personName.extend({
-      given: z.string().trim().min(1, code('first-name-needed')).max(100),
-      family: z.string().trim().min(1, code('last-name-needed')).max(100),
-      email: z.string().trim().max(254),
-      phone: z.string().trim().max(40).default(''),
-      language: z.enum(['en', 'fr']).default('en'),
-    }),
+    body: person,
     response: done,
   },
   'GET /api/public/crew/:token': {
@@ -242,6 +264,7 @@ export const crewContract = contract({
       shifts: z.array(
         publicShift.extend({
           assignmentId: id,
+          eventId: id,
           event: z.string(),
           slug: z.string().nullable(),
           zone: z.string(),
@@ -257,15 +280,25 @@ export const crewContract = contract({
           leadPhone: z.string().nullable(),
           state: z.string(),
           past: z.boolean(),
+          /** Other shifts they would have in its place. */
+          wants: z.array(id),
         }),
       ),
+      /** Shifts they are asked to step in on, and until when they can say so. */
+      asks: z.array(ownElsewhere.extend({ askId: id, until: instant, brief: z.string() })),
+      /** Shifts they wait for, and how many wait before them. */
+      waits: z.array(ownElsewhere.extend({ before: z.int() })),
+      /** Shifts that can be wished for in the place of one's own of the same event. */
+      others: z.array(ownElsewhere.extend({ eventId: id, room: z.boolean() })),
+      /** Shifts that somebody would give for one of theirs. */
+      wished: z.array(ownElsewhere.extend({ assignmentId: id })),
     }),
   },
   'POST /api/public/crew/:token/drop': {
-    summary: 'Give a shift back',
+    summary: 'Give a shift back; somebody else is asked to step in where the organization has it so',
     who: 'public',
     params: token,
-    body: z.object({ assignmentId: id }),
+    body: z.object({ assignmentId: id, words: z.string().trim().max(300).default('') }),
     response: done,
   },
   'GET /api/public/crew/:token/calendar.ics': {

@@ -47,7 +47,9 @@ import { rolesContract } from './roles.ts';
 import { seatsContract } from './seats.ts';
 import { seriesContract } from './series.ts';
 import { staffContract } from './staff.ts';
+import { steppingInContract } from './steppingIn.ts';
 import { surveysContract } from './surveys.ts';
+import { swappingContract } from './swapping.ts';
 import { tiesContract } from './ties.ts';
 import { timeContract } from './time.ts';
 import { viewsContract } from './views.ts';
@@ -100,6 +102,8 @@ export const everything = {
   ...rolesContract,
   ...applyingContract,
   ...fillingContract,
+  ...steppingInContract,
+  ...swappingContract,
   ...messagesContract,
   ...followingContract,
   ...boardContract,

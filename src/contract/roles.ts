@@ -51,6 +51,8 @@ const rules = z.object({
   restHours: z.int().min(0).max(16),
   /** What nobody is put on a shift in spite of, whatever is said for it. */
   neverOverridden: z.array(z.enum(markable)),
+  /** People are asked to step in as soon as somebody gives a shift back. */
+  asksToStepIn: z.boolean(),
 });
 export type CrewRules = z.output<typeof rules>;
 

@@ -4,6 +4,8 @@ import { nextReturnSql, returnDue } from './changes/returns.ts';
 import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
 import { dropLooseCertificates, nextLooseCertificateSql } from './crew/applyingStore.ts';
+import { answerDue } from './crew/steppingInCommands.ts';
+import { nextAnswerSql } from './crew/steppingInStore.ts';
 import { among } from './db/among.ts';
 import { findAbsences } from './doors/commands.ts';
 import { endSql } from './events/end.ts';
@@ -164,6 +166,11 @@ export const dueKinds: readonly DueKind[] = [
     what: 'files that no order named',
     next: nextLooseFileSql,
     run: (app, due) => dropLooseFiles(app, due.at),
+  },
+  {
+    what: 'who was asked to step in and has not answered',
+    next: nextAnswerSql,
+    run: (app, due) => inTransaction(app, systemActor, (w) => answerDue(w, due.id)),
   },
   {
     what: 'certificates that no application named',

@@ -27,6 +27,7 @@ import { applyingHandlers } from './crew/applyingRoutes.ts';
 import { fillingHandlers } from './crew/fillingRoutes.ts';
 import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
+import { steppingInHandlers, swappingHandlers } from './crew/steppingInRoutes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
 import { filesHandlers } from './files/routes.ts';
@@ -121,6 +122,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...rolesHandlers,
     ...applyingHandlers,
     ...fillingHandlers,
+    ...steppingInHandlers,
+    ...swappingHandlers,
     ...filesHandlers,
     ...registrationHandlers,
     ...guestListHandlers,

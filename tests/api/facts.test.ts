@@ -7,6 +7,7 @@ import { reactions } from '#server/reactions.ts';
 
 /** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
 const onlyTold: readonly FactKind[] = [
+  'step-in begun',
   'plan sent',
   'clearance spoken of',
   'offer taken',
@@ -39,7 +40,6 @@ const onlyTold: readonly FactKind[] = [
   'letters let go',
   'question answered',
   'changed together',
-  'contact changed',
   'account changed',
   'organization changed',
   'segment changed',

@@ -229,6 +229,44 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'GET /api/shifts/:id/step-in': {
+    of: (o) => ({ id: o.shift }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/shifts/:id/step-in': {
+    of: (o) => ({ id: o.shift }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'DELETE /api/shifts/:id/step-in': {
+    of: (o) => ({ id: o.shift }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'GET /api/events/:id/swaps': {
+    of: (o) => ({ id: o.event }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/events/:id/swaps': {
+    of: (o) => ({ id: o.event }),
+    body: (o) => ({ moves: [{ assignmentId: o.shift, to: o.shift }] }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/events/:id/swaps/decline': {
+    of: (o) => ({ id: o.event }),
+    body: (o) => ({ assignmentIds: [o.shift] }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'GET /api/calls/:id/applications': {
     of: (o) => ({ id: o.call }),
 

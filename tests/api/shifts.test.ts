@@ -314,7 +314,9 @@ describe('shifts as they are planned', () => {
     });
 
     test('what the organization never overrides is not overridden, by nobody', async () => {
-      await odalys.call('PUT /api/crew-rules', { body: { restHours: 10, neverOverridden: ['skill'] } });
+      await odalys.call('PUT /api/crew-rules', {
+        body: { restHours: 10, neverOverridden: ['skill'], asksToStepIn: false },
+      });
       const id = await add({
         role: 'Rescue',
         startsLocal: '2026-08-09T09:00',
@@ -340,7 +342,9 @@ describe('shifts as they are planned', () => {
         'short rest',
       ]);
       // Nor does a stranger find out by the count what stands in somebody's way.
-      await odalys.call('PUT /api/crew-rules', { body: { restHours: 10, neverOverridden: ['short rest'] } });
+      await odalys.call('PUT /api/crew-rules', {
+        body: { restHours: 10, neverOverridden: ['short rest'], asksToStepIn: false },
+      });
       const open = await add({ role: 'Tea', startsLocal: '2026-08-10T22:30', endsLocal: '2026-08-11T02:00' });
       await put(late, await person('Jo'));
       await signUp(open, 'Jo');
@@ -349,7 +353,9 @@ describe('shifts as they are planned', () => {
         params: { slug: event.slug },
       });
       expect(shifts.find((s) => s.id === open)!.filled).toBe(1);
-      await odalys.call('PUT /api/crew-rules', { body: { restHours: 8, neverOverridden: [] } });
+      await odalys.call('PUT /api/crew-rules', {
+        body: { restHours: 8, neverOverridden: [], asksToStepIn: false },
+      });
       expect((await put(night, ida)).body).toMatchObject({ assigned: true });
     });
 

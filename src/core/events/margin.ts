@@ -46,6 +46,11 @@ export interface MarginFacts {
   hoursOpen: number;
   /** People who asked for a shift that is still to come. */
   shiftsAsked: number;
+  /** Shifts for which everybody was asked to step in and nobody does, and people who are asked now. */
+  nobodySteps: number;
+  stepping: number;
+  /** Who would have another shift than theirs. */
+  swaps: number;
   /** Who applied to help and waits for a word. */
   applied: number;
   survey: { asked: number; answered: number } | null;
@@ -238,6 +243,9 @@ export function marginOf(f: MarginFacts): Note[] {
     // Dates of a series are made a year ahead: nobody fills their shifts yet.
     const tone = f.daysToStart !== null && f.daysToStart > crewFromDays ? 'know' : 'need';
     if (places) settle(tone, 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
+    if (f.nobodySteps) settle('need', 46, 'nobody-steps-in', 'crew', { shifts: f.nobodySteps }, thisWeek);
+    if (f.swaps) settle('need', 40, 'swaps-wished', 'crew', { people: f.swaps }, thisWeek);
+    if (f.stepping) know(13, 'stepping-in', 'crew', { people: f.stepping });
     if (f.applied) settle('need', 42, 'applied', 'crew', { people: f.applied }, thisWeek);
     if (f.shiftsAsked) settle('need', 44, 'shifts-asked', 'crew', { people: f.shiftsAsked }, thisWeek);
     if (f.owing.orders && !f.overdue.orders)

@@ -33,6 +33,11 @@ export type DirectKind =
   | 'shift asked'
   | 'shift declined'
   | 'shift changed'
+  | 'shift waits'
+  | 'step in'
+  | 'step in not needed'
+  | 'swap wished'
+  | 'swap declined'
   | 'application came'
   | 'application asked'
   | 'application accepted'
@@ -71,6 +76,8 @@ export type DirectKind =
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
   'shift changed': ['shift_before'],
+  'swap wished': ['shift_before'],
+  'swap declined': ['words'],
   'application came': ['title', 'application_link'],
   'application asked': ['title', 'words', 'application_link'],
   'application accepted': ['title', 'words', 'application_link'],
@@ -168,7 +175,7 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
     body: {
       en: 'Hello {{name}},\n\nBefore we can say yes to your request for {{event}} ({{when}}), we have a question:\n\n{{words}}\n\nAnswer here: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
     },
   },
   'your seat': {
@@ -231,23 +238,23 @@ export const directTexts: Record<DirectKind, MessageText> = {
     subject: { en: '{{by}} wrote to you about {{event}}', fr: '{{by}} vous écrit au sujet de {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{by}} wrote about the clearance of {{event}} ({{when}}):\n\n{{words}}\n\nAnswer there: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
     },
   },
   answer: answered,
   'answer heard': answered,
   'our answer': {
-    subject: { en: 'Re: {{about}}', fr: 'Re : {{about}}' },
+    subject: { en: 'Re: {{about}}', fr: 'Re : {{about}}' },
     body: {
       en: 'Hello {{name}},\n\n{{words}}\n\n{{by}}\n{{organization}}\n\nYou wrote:\n\n{{quoted}}',
-      fr: 'Bonjour {{name}},\n\n{{words}}\n\n{{by}}\n{{organization}}\n\nVous avez écrit :\n\n{{quoted}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\n{{by}}\n{{organization}}\n\nVous avez écrit :\n\n{{quoted}}',
     },
   },
   notice: {
     subject: { en: '{{happened}}', fr: '{{happened}}' },
     body: {
       en: 'Hello {{name}},\n\n{{words}}\n\nWhat you are told of, and when: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{words}}\n\nCe dont vous êtes informé, et quand : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\nCe dont vous êtes informé, et quand : {{page}}\n\n{{organization}}',
     },
   },
   follow: {
@@ -455,59 +462,94 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
   },
   'shift asked': {
-    subject: { en: 'You asked for a shift: {{event}}', fr: 'Vous avez demandé un quart : {{event}}' },
+    subject: { en: 'You asked for a shift: {{event}}', fr: 'Vous avez demandé un quart : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you. You asked for {{shift}} at {{event}}. Somebody looks at it first; you will hear whether it is yours.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci. Vous avez demandé {{shift}} à {{event}}. Quelqu’un l’examine d’abord ; vous saurez s’il est à vous.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci. Vous avez demandé {{shift}} à {{event}}. Quelqu’un l’examine d’abord ; vous saurez s’il est à vous.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   'shift declined': {
-    subject: { en: 'Not this shift: {{event}}', fr: 'Pas ce quart : {{event}}' },
+    subject: { en: 'Not this shift: {{event}}', fr: 'Pas ce quart : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for offering to help. {{shift}} at {{event}} is not yours this time.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci de nous offrir votre aide. {{shift}} à {{event}} n’est pas à vous cette fois.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de nous offrir votre aide. {{shift}} à {{event}} n’est pas à vous cette fois.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   'shift changed': {
-    subject: { en: 'Your shift has changed: {{event}}', fr: 'Votre quart a changé : {{event}}' },
+    subject: { en: 'Your shift has changed: {{event}}', fr: 'Votre quart a changé : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nYour shift at {{event}} is now {{shift}}. It was {{shift_before}}.\n\nIf you cannot come then, give it back here, where all your shifts are: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVotre quart à {{event}} est maintenant {{shift}}. C’était {{shift_before}}.\n\nSi vous ne pouvez pas venir à ce moment, rendez-le ici, où se trouvent tous vos quarts : {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre quart à {{event}} est maintenant {{shift}}. C’était {{shift_before}}.\n\nSi vous ne pouvez pas venir à ce moment, rendez-le ici, où se trouvent tous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'shift waits': {
+    subject: { en: 'You wait for a shift: {{event}}', fr: 'Vous attendez un quart : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you. {{shift}} at {{event}} is full. As soon as a place comes free you are asked whether you take it.\n\nAll your shifts, and where you can wait no more: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci. {{shift}} à {{event}} est complet. Dès qu’une place se libère, nous vous demandons si vous la prenez.\n\nTous vos quarts, et où ne plus attendre : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'step in': {
+    subject: { en: 'Can you step in? {{shift}}', fr: 'Pouvez-vous remplacer quelqu’un ? {{shift}}' },
+    body: {
+      en: 'Hello {{name}},\n\nA place came free at {{event}}: {{shift}}. Can you take it? It is kept for you until {{until}}; then somebody else is asked.\n\nSay yes or no here: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nUne place s’est libérée à {{event}} : {{shift}}. Pouvez-vous la prendre ? Elle vous est gardée jusqu’au {{until}} ; puis quelqu’un d’autre sera demandé.\n\nDites oui ou non ici : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'step in not needed': {
+    subject: { en: 'No longer needed: {{shift}}', fr: 'Plus nécessaire : {{shift}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe asked whether you could step in at {{event}}: {{shift}}. Nobody is needed there any more. Thank you all the same.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous vous avions demandé de remplacer quelqu’un à {{event}} : {{shift}}. Plus personne n’y est nécessaire. Merci tout de même.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'swap wished': {
+    subject: { en: 'Would you swap a shift? {{event}}', fr: 'Échanger un quart ? {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nSomebody would give their shift at {{event}}, {{shift}}, for yours: {{shift_before}}.\n\nIf you would rather have theirs, say so here; the crew lead decides then: {{shifts_link}}\n\nIf you keep yours, you need do nothing.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nQuelqu’un donnerait son quart à {{event}}, {{shift}}, contre le vôtre : {{shift_before}}.\n\nSi vous préférez le sien, dites-le ici ; la personne responsable décidera : {{shifts_link}}\n\nSi vous gardez le vôtre, vous n’avez rien à faire.\n\n{{organization}}',
+    },
+  },
+  'swap declined': {
+    subject: { en: 'Your shift stays as it is: {{event}}', fr: 'Votre quart reste le même : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou wished for another shift at {{event}} in the place of {{shift}}. It stays as it is.\n\n{{words}}All your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous souhaitiez un autre quart à {{event}} à la place de {{shift}}. Il reste le même.\n\n{{words}}Tous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   'application came': {
-    subject: { en: 'You offered to help: {{title}}', fr: 'Vous offrez votre aide : {{title}}' },
+    subject: { en: 'You offered to help: {{title}}', fr: 'Vous offrez votre aide : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for offering to help: {{title}}. Somebody reads it and writes to you.\n\nWhat you said, and where you can change it: {{application_link}}\n\nIf it was not you, you need do nothing.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’offrir votre aide : {{title}}. Quelqu’un vous lira et vous écrira.\n\nCe que vous avez dit, et où le changer : {{application_link}}\n\nSi ce n’était pas vous, vous n’avez rien à faire.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’offrir votre aide : {{title}}. Quelqu’un vous lira et vous écrira.\n\nCe que vous avez dit, et où le changer : {{application_link}}\n\nSi ce n’était pas vous, vous n’avez rien à faire.\n\n{{organization}}',
     },
   },
   'application asked': {
-    subject: { en: 'A question: {{title}}', fr: 'Une question : {{title}}' },
+    subject: { en: 'A question: {{title}}', fr: 'Une question : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nBefore we decide, we would like to know:\n\n{{words}}\n\nPlease answer here: {{application_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nAvant de décider, nous aimerions savoir :\n\n{{words}}\n\nRépondez ici : {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant de décider, nous aimerions savoir :\n\n{{words}}\n\nRépondez ici : {{application_link}}\n\n{{organization}}',
     },
   },
   'application accepted': {
-    subject: { en: 'You are in: {{title}}', fr: 'Vous en êtes : {{title}}' },
+    subject: { en: 'You are in: {{title}}', fr: 'Vous en êtes : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nWe are glad to have you: {{title}}. You will hear of your shifts.\n\n{{words}}What you said, and where you can change it: {{application_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nNous nous réjouissons de vous avoir : {{title}}. Vous recevrez vos quarts.\n\n{{words}}Ce que vous avez dit, et où le changer : {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous nous réjouissons de vous avoir : {{title}}. Vous recevrez vos quarts.\n\n{{words}}Ce que vous avez dit, et où le changer : {{application_link}}\n\n{{organization}}',
     },
   },
   'application declined': {
-    subject: { en: 'Not this time: {{title}}', fr: 'Pas cette fois : {{title}}' },
+    subject: { en: 'Not this time: {{title}}', fr: 'Pas cette fois : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for offering to help. This time we cannot take you on: {{title}}.\n\n{{words}}{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’avoir offert votre aide. Cette fois, nous ne pouvons pas vous prendre : {{title}}.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir offert votre aide. Cette fois, nous ne pouvons pas vous prendre : {{title}}.\n\n{{words}}{{organization}}',
     },
   },
   'application invited': {
-    subject: { en: 'Will you help again? {{title}}', fr: 'Serez-vous des nôtres ? {{title}}' },
+    subject: { en: 'Will you help again? {{title}}', fr: 'Serez-vous des nôtres ? {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nYou helped us before. Will you be there again: {{title}}?\n\nWhat we know of you stands there already; say when you can come: {{application_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVous nous avez déjà aidés. Serez-vous là de nouveau : {{title}} ?\n\nCe que nous savons de vous y est déjà ; dites quand vous pouvez venir : {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous nous avez déjà aidés. Serez-vous là de nouveau : {{title}} ?\n\nCe que nous savons de vous y est déjà ; dites quand vous pouvez venir : {{application_link}}\n\n{{organization}}',
     },
   },
   crew: {

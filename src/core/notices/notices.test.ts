@@ -44,12 +44,22 @@ describe('who may be told of what', () => {
 
   test('the others of their part of it', () => {
     expect(toldOf(viewer({ roles: ['treasurer'] }))).toEqual(['gift']);
-    expect(toldOf(viewer({ roles: ['crew lead'] }))).toEqual(['shift taken', 'shift given back']);
+    expect(toldOf(viewer({ roles: ['crew lead'] }))).toEqual([
+      'shift taken',
+      'shift given back',
+      'nobody steps in',
+      'swap wished',
+    ]);
     expect(toldOf(viewer({ roles: ['approver'] }))).toEqual(['plan back']);
     expect(toldOf(viewer({ roles: ['door'] }))).toEqual([]);
     const helper = (stage: 'crew' | 'registration') =>
       viewer({ duties: [{ eventId: 'event', part: 'helper', stage }] });
-    expect(toldOf(helper('crew'))).toEqual(['shift taken', 'shift given back']);
+    expect(toldOf(helper('crew'))).toEqual([
+      'shift taken',
+      'shift given back',
+      'nobody steps in',
+      'swap wished',
+    ]);
     expect(toldOf(helper('registration'))).toEqual([]);
     expect(toldOf(viewer({ duties: [{ eventId: 'event', part: 'lead', stage: null }] }))).toEqual(
       noticedKinds,
@@ -66,10 +76,17 @@ describe('who may be told of what', () => {
   test('nobody can ask for what they could never be told', () => {
     const asks = (who: Viewer) => noticedKinds.filter((what) => mayBeTold(who, what));
     expect(asks(viewer({ roles: ['door'] }))).toEqual([]);
-    expect(asks(viewer({ roles: ['crew lead'] }))).toEqual(['shift taken', 'shift given back']);
+    expect(asks(viewer({ roles: ['crew lead'] }))).toEqual([
+      'shift taken',
+      'shift given back',
+      'nobody steps in',
+      'swap wished',
+    ]);
     expect(asks(viewer({ duties: [{ eventId: 'event', part: 'helper', stage: 'crew' }] }))).toEqual([
       'shift taken',
       'shift given back',
+      'nobody steps in',
+      'swap wished',
     ]);
     expect(asks(viewer({ duties: [{ eventId: 'event', part: 'helper', stage: 'doors' }] }))).toEqual([]);
     expect(asks(viewer({ duties: [{ eventId: 'event', part: 'co-organizer', stage: null }] }))).toEqual(

@@ -17,6 +17,8 @@ const rules = {
   'plan back': ['unit lead', 'approver'],
   'shift taken': ['unit lead', 'crew lead'],
   'shift given back': ['unit lead', 'crew lead'],
+  'nobody steps in': ['unit lead', 'crew lead'],
+  'swap wished': ['unit lead', 'crew lead'],
   question: ['unit lead'],
   'wrote back': ['unit lead'],
 } as const satisfies Record<string, readonly Exclude<Role, 'coordinator'>[]>;
@@ -39,7 +41,10 @@ export const usualMorning = '08:00';
 export const mayBeTold = (viewer: Viewer, what: Noticed): boolean =>
   isCoordinator(viewer) ||
   viewer.roles.some((role) => (rules[what] as readonly Role[]).includes(role)) ||
-  viewer.duties.some((d) => d.part !== 'helper' || (d.stage === 'crew' && what.startsWith('shift')));
+  viewer.duties.some(
+    (d) =>
+      d.part !== 'helper' || (d.stage === 'crew' && (rules[what] as readonly Role[]).includes('crew lead')),
+  );
 
 /** Whether somebody may be told of something that happened at an event, or at none. */
 export function isTold(viewer: Viewer, what: Noticed, event: EventReach | null, now: Instant): boolean {

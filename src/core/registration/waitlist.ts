@@ -1,5 +1,6 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
-import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
+import { type Instant, plusMinutes } from '#core/time/clock.ts';
+import { type Keeping, keptUntil } from '#core/time/keeping.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { fits, type Limits, seatsOf, shortOf, type Taken } from './capacity.ts';
 
@@ -33,19 +34,11 @@ export interface SeatOffer {
 export const waitRules = ['first that fits', 'strict order', 'members first'] as const;
 export type WaitRule = (typeof waitRules)[number];
 
-/** Minutes an offered seat is kept at most, and at least; between them it is a sixth of what is left until the last call. */
-const longest = 24 * 60;
-const shortest = 60;
-/** Minutes before the start after which nothing is offered any more. */
-const lastCallMinutes = 60;
+/** How long an offered seat is kept. */
+const keeping: Keeping = { longest: 24 * 60, shortest: 60, lastCall: 60 };
 
-/** Until when an offer made now is kept: the nearer the event, the shorter; never beyond the last call. */
-export function offerUntil(now: Instant, startsAt: Instant): Instant {
-  const lastCall = plusMinutes(startsAt, -lastCallMinutes);
-  const left = (Date.parse(lastCall) - Date.parse(now)) / 60_000;
-  const kept = Math.round(Math.min(longest, Math.max(shortest, left / 6)));
-  return earlier(plusMinutes(now, kept), lastCall);
-}
+/** Until when an offer made now is kept. */
+export const offerUntil = (now: Instant, startsAt: Instant): Instant => keptUntil(now, startsAt, keeping);
 
 /** Queue order: by the time of joining, then by id, so that it is the same every time it is computed. */
 export const queueOrder = (a: WaitingParty, b: WaitingParty): number =>
@@ -74,7 +67,7 @@ export function freedSeatsFor(
   startsAt: Instant,
   rule: WaitRule = 'first that fits',
 ): SeatOffer[] {
-  if (now >= plusMinutes(startsAt, -lastCallMinutes)) return [];
+  if (now >= plusMinutes(startsAt, -keeping.lastCall)) return [];
   const until = offerUntil(now, startsAt);
   const units = new Map(taken.unitsByOffer);
   let seats = taken.seats;

@@ -127,6 +127,10 @@ export const bookingsEn = {
   'survey-answered': 'This survey was answered already. Thank you.',
   'shift-closed': 'This shift does not take sign-ups.',
   'shift-full': 'This shift was just filled. Please choose another.',
+  'shift-has-room': 'There is room on this shift: sign up for it.',
+  'step-in-gone': 'This place is no longer kept for you. Thank you all the same.',
+  'step-in-clash': 'That does not go together: {{why}}',
+  'swap-other': 'One of these shifts cannot be had any more. Choose again.',
 } as const;
 
 export type BookingWords = Readonly<Record<keyof typeof bookingsEn, string | Plurals>>;

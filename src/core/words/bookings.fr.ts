@@ -132,4 +132,8 @@ export const bookingsFr: BookingWords = {
   'survey-answered': 'Ce sondage a déjà reçu vos réponses. Merci.',
   'shift-closed': 'Ce quart n’est pas ouvert aux inscriptions.',
   'shift-full': 'Ce quart vient d’être pourvu. Choisissez-en un autre.',
+  'shift-has-room': 'Il reste de la place dans ce quart : inscrivez-vous.',
+  'step-in-gone': 'Cette place ne vous est plus gardée. Merci tout de même.',
+  'step-in-clash': 'Cela ne va pas ensemble : {{why}}',
+  'swap-other': 'L’un de ces quarts n’est plus disponible. Choisissez de nouveau.',
 };

@@ -113,6 +113,21 @@ export const notesEn = {
     text: 'First: {{role}}.',
     action: 'Fill the shifts',
   },
+  'nobody-steps-in': {
+    headline: 'Nobody steps in on {{shifts:shift|shifts}}.',
+    text: 'Everybody who could was asked.',
+    action: 'Look at the crew',
+  },
+  'swaps-wished': {
+    headline: '{{people:person wishes|people wish}} for another shift.',
+    text: 'Whether it works out is worked out for you.',
+    action: 'Look at the swaps',
+  },
+  'stepping-in': {
+    headline: '{{people:person is|people are}} asked to step in.',
+    text: 'Whoever does not answer in time is passed over for the next.',
+    action: '',
+  },
   applied: {
     headline: '{{people:person|people}} applied to help.',
     text: 'They wait for a word.',

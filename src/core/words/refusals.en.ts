@@ -275,6 +275,11 @@ export const refusalsEn = {
   'roster-other': 'This was not proposed, or somebody set it aside. Look again.',
   'roster-working': 'It is being worked out already.',
   'nothing-to-fill': 'There is no shift to fill.',
+  'shift-begun-step-in':
+    'This shift has begun, or its event does not take place: nobody is asked to step in.',
+  'shift-has-all': 'Nobody is missing on this shift.',
+  'shift-asked-for': 'Somebody is asked to step in on this shift. Stop asking first.',
+  'swap-refused': 'They cannot change places: {{why}}',
   'step-refused': 'That does not go any more: {{why}}',
   'not-applied': 'They have not applied yet.',
   'is-so-already': 'It is so already.',

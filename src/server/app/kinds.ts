@@ -1,18 +1,9 @@
 import type { EventPlan } from '#contract/plan.ts';
 import type { EventState } from '#core/events/states.ts';
+import { type CrewFacts, crewTellings } from './crewKinds.ts';
 import { type MessageFacts, messageTellings } from './messageKinds.ts';
 import { type MoneyFacts, moneyTellings } from './moneyKinds.ts';
-import {
-  type Applied,
-  applied,
-  type Changed,
-  changed,
-  event,
-  nobody,
-  ofEvent,
-  order,
-  type Telling,
-} from './telling.ts';
+import { type Changed, changed, event, nobody, ofEvent, order, type Telling } from './telling.ts';
 
 /** What a plan said before and says now. */
 export interface PlanChange {
@@ -28,7 +19,7 @@ export interface PlanChange {
  * What can happen to an event and to whoever has to do with it, each with what it concerns. A command records the fact;
  * what follows from it is declared by each word in its own facts.ts.
  */
-export interface Facts extends MoneyFacts, MessageFacts {
+export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'event begun': { eventId: string; from: string | null };
   'event deleted': {
     eventId: string;
@@ -144,58 +135,6 @@ export interface Facts extends MoneyFacts, MessageFacts {
     sha256: string;
     device: string | null;
   };
-  'shift added': { eventId: string; role: string };
-  'shift removed': { eventId: string; role: string };
-  'shift changed': {
-    eventId: string;
-    shiftId: string;
-    /** As it was. */
-    before: Record<'role' | 'place' | 'startsLocal' | 'endsLocal' | 'startsAt' | 'endsAt', string>;
-    /** Whether who is on it is told. */
-    tell: boolean;
-  };
-  /** Somebody asked from outside for a shift of a role that asks more than is known of them. */
-  'call changed': { callId: string; eventId: string | null; how: string };
-  /** `again`: without their own link, though they had applied before. */
-  'application came': Applied & { again: boolean };
-  'application changed': Applied & { how: string };
-  'application asked': Applied & { words: string };
-  'application invited': Applied;
-  'application decided': Applied & { to: 'accepted' | 'declined' | 'resting'; words: string; tell: boolean };
-  'roster asked for': { eventId: string; seconds: number };
-  'roster worked out': { eventId: string };
-  'roster accepted': { eventId: string; put: number };
-  'shift asked for': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
-  'shift declined': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
-  'shift taken': {
-    eventId: string;
-    shiftId: string;
-    assignmentId: string;
-    contactId: string;
-    /** By the person, from outside; else by staff. */
-    signedUp: boolean;
-    overrideReason: string | null;
-    /** The shift they have it in the place of. */
-    insteadOf: string | null;
-    /** One of several put on at once: what follows for all of them is worked out after the last. */
-    oneOfSeveral: boolean;
-  };
-  /** Somebody asked from outside for a shift that the person named is on, or that is at the time of another of theirs. */
-  'shift asked for in vain': {
-    eventId: string;
-    shiftId: string;
-    contactId: string;
-    /** The assignment they have, where it is the same shift. */
-    assignmentId: string | null;
-  };
-  'shift given back': { eventId: string; shiftId: string; contactId: string };
-  'shift marked': {
-    eventId: string;
-    shiftId: string;
-    assignmentId: string;
-    state: string;
-    hours: number | null;
-  };
   'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
   'joined the team': { staffId: string; name: string; email: string };
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
@@ -223,6 +162,7 @@ export type FactKind = keyof Facts;
 /** What every kind of fact leaves behind by itself. */
 export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   ...moneyTellings,
+  ...crewTellings,
   ...messageTellings,
   'event begun': {
     entry: (f) => ({
@@ -474,104 +414,6 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       action: f.device ? 'signed at the door' : 'signed a waiver',
       subject: { kind: 'registration', id: f.registrationId },
       detail: { sha256: f.sha256, ...(f.device ? { device: f.device } : {}) },
-    }),
-    topics: ofEvent,
-  },
-  'shift added': {
-    entry: (f) => ({ action: 'added a shift', subject: event(f.eventId), detail: { role: f.role } }),
-    topics: ofEvent,
-  },
-  'shift removed': {
-    entry: (f) => ({ action: 'removed a shift', subject: event(f.eventId), detail: { role: f.role } }),
-    topics: ofEvent,
-  },
-  'shift taken': {
-    entry: (f) => ({
-      action: 'put on a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, overrideReason: f.overrideReason },
-    }),
-    topics: ofEvent,
-  },
-  'shift changed': {
-    entry: (f) => ({
-      action: 'changed a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { before: f.before, told: f.tell },
-    }),
-    topics: ofEvent,
-  },
-  'call changed': {
-    entry: (f) => ({
-      action: f.how,
-      subject: { kind: 'call', id: f.callId },
-      detail: { eventId: f.eventId },
-    }),
-    topics: ofEvent,
-  },
-  'application came': { entry: (f) => applied(f, 'applied to help', { again: f.again }), topics: ofEvent },
-  'application changed': { entry: (f) => applied(f, f.how), topics: ofEvent },
-  'application asked': {
-    entry: (f) => applied(f, 'asked an applicant', { words: f.words }),
-    topics: ofEvent,
-  },
-  'application invited': { entry: (f) => applied(f, 'wrote to somebody known before'), topics: ofEvent },
-  'application decided': {
-    entry: (f) =>
-      applied(
-        f,
-        f.to === 'accepted'
-          ? 'accepted an application'
-          : f.to === 'declined'
-            ? 'declined an application'
-            : 'let an applicant rest',
-        { told: f.tell, words: f.words },
-      ),
-    topics: ofEvent,
-  },
-  'roster asked for': {
-    entry: (f) => ({
-      action: 'asked for shifts to be filled',
-      subject: event(f.eventId),
-      detail: { seconds: f.seconds },
-    }),
-    topics: ofEvent,
-  },
-  'roster worked out': { topics: ofEvent },
-  'roster accepted': {
-    entry: (f) => ({ action: 'filled shifts', subject: event(f.eventId), detail: { put: f.put } }),
-    topics: ofEvent,
-  },
-  'shift asked for': {
-    entry: (f) => ({
-      action: 'asked for a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
-    topics: ofEvent,
-  },
-  'shift declined': {
-    entry: (f) => ({
-      action: 'declined for a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
-    topics: ofEvent,
-  },
-  'shift asked for in vain': { topics: nobody },
-  'shift given back': {
-    entry: (f) => ({
-      action: 'gave a shift back',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
-    topics: ofEvent,
-  },
-  'shift marked': {
-    entry: (f) => ({
-      action: `shift ${f.state}`,
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { assignment: f.assignmentId, hours: f.hours },
     }),
     topics: ofEvent,
   },

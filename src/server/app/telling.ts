@@ -30,17 +30,3 @@ export const changed = (kind: string, id: string | null, { how, detail }: Change
   subject: { kind, id },
   ...(detail ? { detail } : {}),
 });
-
-/** An application to help, and the call it answers. */
-export interface Applied {
-  applicationId: string;
-  callId: string;
-  eventId: string | null;
-  contactId: string;
-}
-
-export const applied = (f: Applied, action: string, detail: object = {}): Entry => ({
-  action,
-  subject: { kind: 'contact', id: f.contactId },
-  detail: { ...detail, callId: f.callId, ...(f.eventId ? { eventId: f.eventId } : {}) },
-});

@@ -147,6 +147,8 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'custom_values',
     'held_skills',
     'applications',
+    'shift_waits',
+    'step_in_asks',
     'crew_pairs',
     'contact_photos',
     'consents',
@@ -166,7 +168,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run('update shifts set lead_id = null where lead_id = any($1)');
   // Nobody comes any more: the places are open again.
   await tx.query(
-    "update assignments a set state = 'dropped' from shifts s where s.id = a.shift_id and s.starts_at > $2 and a.state in ('proposed', 'agreed') and a.contact_id = any($1)",
+    "update assignments a set state = 'dropped', dropped_at = $2 from shifts s where s.id = a.shift_id and s.starts_at > $2 and a.state in ('proposed', 'agreed') and a.contact_id = any($1)",
     [shells, now],
   );
   await run('update staff set contact_id = null where contact_id = any($1)');

@@ -39,6 +39,8 @@ export const belongings = [
   { table: 'assignments', column: 'contact_id' },
   { table: 'shifts', column: 'lead_id' },
   { table: 'applications', column: 'contact_id' },
+  { table: 'shift_waits', column: 'contact_id' },
+  { table: 'step_in_asks', column: 'contact_id' },
   { table: 'crew_pairs', column: 'contact_id' },
   { table: 'crew_pairs', column: 'other_id' },
   { table: 'messages', column: 'contact_id' },
@@ -87,6 +89,10 @@ const clash: Record<string, string> = {
     "t.state = 'open' and (t.contact_id = $1 or exists (select 1 from proposals k where k.contact_id = t.contact_id and k.other_contact_id = $1 and k.state = 'open'))",
   'applications.contact_id':
     'exists (select 1 from applications k where k.contact_id = $1 and k.call_id = t.call_id)',
+  'shift_waits.contact_id':
+    'exists (select 1 from shift_waits k where k.contact_id = $1 and k.shift_id = t.shift_id)',
+  'step_in_asks.contact_id':
+    "t.state = 'asked' and exists (select 1 from step_in_asks k where k.contact_id = $1 and k.shift_id = t.shift_id and k.state = 'asked')",
   'crew_pairs.contact_id':
     't.other_id = $1 or exists (select 1 from crew_pairs k where $1 in (k.contact_id, k.other_id) and t.other_id in (k.contact_id, k.other_id))',
   'crew_pairs.other_id':
@@ -327,7 +333,10 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
       );
   }
   for (const { id, state } of moved.shifts)
-    await tx.query("update assignments set state = $2 where id = $1 and state = 'dropped'", [id, state]);
+    await tx.query(
+      "update assignments set state = $2, dropped_at = null where id = $1 and state = 'dropped'",
+      [id, state],
+    );
   for (const { table, key, same } of copies)
     await tx.query(
       `delete from ${table} k using ${table} m where k.contact_id = $1 and m.contact_id = $2

@@ -25,6 +25,7 @@ import { readRoleAsks } from './roleStore.ts';
 import {
   assignmentOn,
   dropShift,
+  isAskedFor,
   isFull,
   isTaken,
   ownShifts,
@@ -33,6 +34,7 @@ import {
   readStints,
   type ShiftRow,
   seatMeanwhile,
+  takeOffShift,
 } from './store.ts';
 
 type Body<K extends keyof typeof crewContract> = BodyOf<(typeof crewContract)[K]>;
@@ -49,8 +51,13 @@ const shortestOverride = 3;
 
 type Asked = Pick<ShiftRow, 'id' | 'eventId' | 'role' | 'startsAt' | 'endsAt' | 'startsLocal' | 'endsLocal'>;
 
-/** Everything that speaks against putting somebody on a shift, in words. */
-export async function findAgainst(tx: Queries, shift: Asked, contactId: string): Promise<Said[]> {
+/** Everything that speaks against putting somebody on a shift, in words; `leaving`: shifts they are no longer on then. */
+export async function findAgainst(
+  tx: Queries,
+  shift: Asked,
+  contactId: string,
+  leaving: readonly string[] = [],
+): Promise<Said[]> {
   const able = await readAble(tx, contactId);
   if (!able) throw notFound('This contact');
   const { restHours, neverOverridden } = await theOrganization(tx);
@@ -59,7 +66,9 @@ export async function findAgainst(tx: Queries, shift: Asked, contactId: string):
     await readRoleAsks(tx, shift.role),
     {
       ...able,
-      stints: await readStints(tx, contactId, shift.startsAt, shift.endsAt),
+      stints: (await readStints(tx, contactId, shift.startsAt, shift.endsAt)).filter(
+        (s) => !leaving.includes(s.shiftId),
+      ),
       seatAt: await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt),
       applied: appliedOf(await readApplied(tx, contactId, shift)),
     },
@@ -189,6 +198,7 @@ export async function cutShift(
 /** Removes a shift that nobody is on; who was on it stays written down. */
 export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
   if (await isTaken(w.tx, shift.id)) throw refused('shift-taken');
+  if (await isAskedFor(w.tx, shift.id)) throw refused('shift-asked-for');
   await dropShift(w.tx, shift.id, w.now);
   await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
 }
@@ -232,7 +242,7 @@ export async function signUp(
   const { email, phone, problems } = readReach(body, (await theOrganization(w.tx)).country);
   if (!body.email) problems.push({ path: 'email', code: 'email-for-shifts' });
   if (problems.length) throw invalid(problems);
-  if (await isFull(w.tx, shift)) throw refused('shift-full');
+  if (await isFull(w.tx, shift, 'asked too')) throw refused('shift-full');
   const source = `signed up for a shift at ${event.publicTitle}`;
   const { contactId } = await linkPerson(w, { ...body, email, phone }, source, 'outside');
   const against = await findAgainst(w.tx, shift, contactId);
@@ -263,7 +273,8 @@ export async function markShift(
   const refusal = refusalOf({ state: assignment.state, begun: shift.startsAt <= w.now }, body.state);
   if (refusal) throw refused(refusal.code);
   const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
-  await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
+  if (body.state === 'dropped') await takeOffShift(w.tx, assignment.id, w.now);
+  else await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
   const of = { eventId: shift.eventId, shiftId: shift.id, assignmentId: assignment.id };
   const { contactId } = assignment;
   if (assignment.state === 'proposed')
@@ -280,13 +291,31 @@ export async function markShift(
   return record(w, 'shift marked', { ...of, state: body.state, hours });
 }
 
-/** Gives a shift back, by whoever is on it. */
-export async function giveShiftBack(w: Work, contactId: string, assignmentId: string): Promise<void> {
+/** Gives a shift back, by whoever is on it, with why where they say so. */
+export async function giveShiftBack(
+  w: Work,
+  contactId: string,
+  assignmentId: string,
+  words: string,
+): Promise<void> {
   const own = (await ownShifts(w.tx, contactId)).find((s) => s.assignmentId === assignmentId);
   if (!own) throw notFound('This shift');
   if (own.startsAt <= w.now) throw refused('shift-begun');
-  await update(w.tx, 'assignments', own.assignmentId, { state: 'dropped' });
-  await record(w, 'shift given back', { eventId: own.eventId, shiftId: own.id, contactId });
+  await takeOffShift(w.tx, own.assignmentId, w.now, words);
+  await record(w, 'shift given back', {
+    eventId: own.eventId,
+    shiftId: own.id,
+    contactId,
+    agreed: own.state === 'agreed',
+    words,
+  });
+}
+
+/** Puts somebody on a shift who was asked to step in and says yes. Nothing spoke against them then; what does by now is said. */
+export async function takeByAsking(w: Work, shift: ShiftRow, contactId: string): Promise<void> {
+  const against = await findAgainst(w.tx, shift, contactId);
+  if (against.length) throw refused('step-in-clash', { why: against.map((x) => x.text).join('; ') });
+  await assign(w, shift, contactId, 'public', against, null);
 }
 
 /** Writes down that somebody asks for a shift; it is theirs once the crew lead agreed. */

@@ -1,10 +1,14 @@
 import { arrive } from '#core/events/copy.ts';
 import { moveWall } from '#core/events/dated.ts';
+import { lives } from '#core/events/states.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
 import { addShifts } from '../events/beginning.ts';
 import { takeWaiting } from '../events/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { goOn, placeFree } from './steppingInCommands.ts';
+import { dropWait, searchedAt } from './steppingInStore.ts';
 import { moveShiftTimes, shiftTimes } from './store.ts';
 
 /** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
@@ -50,4 +54,24 @@ async function moveShifts(w: Work, { eventId, before, after }: PlanChange) {
 
 export const crewReactions: Reactions = {
   'plan saved': moveShifts,
+  async 'shift given back'(w, { shiftId, agreed }) {
+    if (agreed) await placeFree(w, shiftId, (await theOrganization(w.tx)).asksToStepIn);
+  },
+  async 'shift marked'(w, { shiftId, state }) {
+    if (state === 'dropped') await placeFree(w, shiftId, false);
+  },
+  async 'shift changed'(w, { shiftId }) {
+    await goOn(w, shiftId);
+    await placeFree(w, shiftId, false);
+  },
+  async 'shift taken'(w, { shiftId, contactId }) {
+    await dropWait(w.tx, shiftId, contactId);
+    await goOn(w, shiftId);
+  },
+  async 'event moved on'(w, { eventId, to }) {
+    if (!lives(to)) for (const shiftId of await searchedAt(w.tx, eventId)) await goOn(w, shiftId);
+  },
+  async 'contact changed'(w, { how }) {
+    if (how === 'erased') for (const shiftId of await searchedAt(w.tx, null)) await goOn(w, shiftId);
+  },
 };

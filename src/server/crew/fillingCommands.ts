@@ -9,7 +9,7 @@ import type { RosterProgress } from '#core/roster/solving.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { type Queries, update } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -33,7 +33,7 @@ import {
   readToFill,
   roleNames,
 } from './fillingStore.ts';
-import { assignmentOn, isFull, readAssignment, readShift } from './store.ts';
+import { assignmentOn, isFull, readAssignment, readShift, takeOffShift } from './store.ts';
 
 /** How often somebody who works a roster out is heard of, and after how long they are not there any more, in milliseconds. */
 const heard = { every: 700, gone: 20_000 };
@@ -322,7 +322,7 @@ export async function stepIn(
     if (!from) continue;
     const on = await assignmentOn(w.tx, from, contactId);
     if (!on) throw refused('changed-by-somebody');
-    await update(w.tx, 'assignments', on.id, { state: 'dropped' });
+    await takeOffShift(w.tx, on.id, w.now);
   }
   for (const { contactId, to, from } of steps) {
     const shift = await readShift(w.tx, to, true);

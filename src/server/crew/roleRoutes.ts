@@ -21,11 +21,15 @@ const done = { done: true } as const;
 
 export const rolesHandlers: Handlers<typeof rolesContract> = {
   'GET /api/roles': async ({ tx, now }) => {
-    const { zone, restHours, neverOverridden } = await theOrganization(tx);
+    const { zone, restHours, neverOverridden, asksToStepIn } = await theOrganization(tx);
     return {
       roles: await readRoles(tx, now),
       skills: await readSkills(tx, dateOf(now, zone)),
-      rules: { restHours, neverOverridden: markable.filter((kind) => neverOverridden.includes(kind)) },
+      rules: {
+        restHours,
+        neverOverridden: markable.filter((kind) => neverOverridden.includes(kind)),
+        asksToStepIn,
+      },
     };
   },
   'PUT /api/crew-rules': (c) => setRules(c, c.body).then(() => done),

@@ -2,15 +2,10 @@ import type { crewContract } from '#contract/crew.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
-import { sayPhone } from '#core/contacts/reach.ts';
 import { isDecidedFirst } from '#core/crew/against.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
-import { dateOf } from '#core/time/wallTime.ts';
 import { sayAgainst } from '#core/words/against.ts';
-import { followLink } from '../app/app.ts';
-import { readContact, resolveContact } from '../contacts/store.ts';
-import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -30,37 +25,16 @@ import {
   removeShift,
   signUp,
 } from './commands.ts';
+import { crewByLink, ownPage } from './ownPage.ts';
 import { readRoleAsks } from './roleStore.ts';
 import { crewCsv, crewPdf } from './sheets.ts';
-import { type OwnShiftRow, ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
+import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
+import { readWishes } from './swappingStore.ts';
 
 /** How often calendars that subscribe to somebody’s shifts look, in hours. */
 const everyHours = 4;
 /** How many candidates are shown at once. */
 const shownCandidates = 30;
-
-async function crewByLink(tx: Queries, token: string): Promise<string> {
-  const opened = await followLink(tx, 'crew', token);
-  // A contact that was merged has its page with the one it became.
-  const id = opened && (await resolveContact(tx, opened));
-  if (!id) throw notFound('This page');
-  return id;
-}
-
-/** A shift as whoever is on it sees it. Who only asked for it may be a stranger: they are told nothing of who leads it, or of its briefing. Who leads is reached by telephone on the day only. */
-function shownOwn(s: OwnShiftRow, now: string, country: string) {
-  const { startsAt: _, endsAt, eventId: __, hours: ___, version: ____, eventVersion: _____, ...shown } = s;
-  const day = dateOf(now, s.zone);
-  const theDay = day >= s.startsLocal.slice(0, 10) && day <= s.endsLocal.slice(0, 10);
-  const asks = s.state === 'proposed';
-  return {
-    ...shown,
-    past: endsAt <= now,
-    briefing: asks ? '' : s.briefing,
-    lead: asks ? null : s.lead,
-    leadPhone: theDay && s.state === 'agreed' && s.leadPhone ? sayPhone(s.leadPhone, country) : null,
-  };
-}
 
 export const crewHandlers: Handlers<typeof crewContract> = {
   'GET /api/events/:id/crew': async (c) => {
@@ -79,6 +53,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       wished: shifts.reduce((sum, s) => sum + s.wished, 0),
       filled: shifts.reduce((sum, s) => sum + Math.min(s.filled, s.wished), 0),
       asked: shifts.reduce((sum, s) => sum + s.assignments.filter((a) => a.state === 'proposed').length, 0),
+      swaps: decides ? (await readWishes(tx, event.id, now)).length : 0,
       hours: shifts.reduce((sum, s) => sum + s.wished * hoursOf(s.startsAt, s.endsAt), 0),
     };
   },
@@ -173,25 +148,27 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       zone: event.zone,
       startsLocal: event.startsLocal,
       place: event.venueName,
-      shifts: shifts.map(({ id, name, role, place, startsLocal, endsLocal, wished, filled, assignments }) => {
-        const asked = asks.get(role)!;
-        const { brief, fromAge, needs } = asked;
-        return {
-          id,
-          name,
-          role,
-          place,
-          startsLocal,
-          endsLocal,
-          wished,
-          // Where anybody may take it, who waits for a decision counts: that there is one would say something of them.
-          filled: Math.min(wished, isDecidedFirst(asked) ? filled : assignments.length),
-          brief,
-          fromAge,
-          needs,
-          asked: isDecidedFirst(asked),
-        };
-      }),
+      shifts: shifts.map(
+        ({ id, name, role, place, startsLocal, endsLocal, wished, filled, asking, assignments }) => {
+          const asked = asks.get(role)!;
+          const { brief, fromAge, needs } = asked;
+          return {
+            id,
+            name,
+            role,
+            place,
+            startsLocal,
+            endsLocal,
+            wished,
+            // A place is kept for whoever is asked to step in. Where anybody may take it, who waits for a decision counts: that there is one would say something of them.
+            filled: Math.min(wished, (isDecidedFirst(asked) ? filled : assignments.length) + asking),
+            brief,
+            fromAge,
+            needs,
+            asked: isDecidedFirst(asked),
+          };
+        },
+      ),
     };
   },
 
@@ -200,20 +177,10 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     return { done: true };
   },
 
-  'GET /api/public/crew/:token': async ({ tx, params, now }) => {
-    const contactId = await crewByLink(tx, params.token);
-    const contact = (await readContact(tx, contactId))!;
-    const shifts = await ownShifts(tx, contactId);
-    const { country } = await theOrganization(tx);
-    return {
-      name: contact.givenName || contact.familyName,
-      hoursServed: shifts.filter((s) => s.state === 'served').reduce((sum, s) => sum + (s.hours ?? 0), 0),
-      shifts: shifts.map((s) => shownOwn(s, now, country)),
-    };
-  },
+  'GET /api/public/crew/:token': async (c) => ownPage(c, await crewByLink(c.tx, c.params.token)),
 
   'POST /api/public/crew/:token/drop': async (c) => {
-    await giveShiftBack(c, await crewByLink(c.tx, c.params.token), c.body.assignmentId);
+    await giveShiftBack(c, await crewByLink(c.tx, c.params.token), c.body.assignmentId, c.body.words);
     return { done: true };
   },
 

@@ -8,19 +8,24 @@ import { first, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
-export interface ShiftRow extends Omit<CrewShift, 'assignments' | 'filled' | 'lead'> {
+export interface ShiftRow
+  extends Omit<CrewShift, 'assignments' | 'filled' | 'lead' | 'waiting' | 'asking' | 'searched'> {
   eventId: string;
 }
 
 const shiftColumns = `s.id, s.event_id, s.name, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.least, s.wished, s.importance,
   s.briefing, s.lead_id, s.public_sign_up, s.version`;
 
-export async function readShift(tx: Queries, id: string, lock = false): Promise<ShiftRow> {
-  const row = await first<ShiftRow>(
+/** A shift, where it is still there. */
+export const shiftThere = (tx: Queries, id: string, lock = false): Promise<ShiftRow | null> =>
+  first<ShiftRow>(
     tx,
     `select ${shiftColumns} from shifts s where s.id = $1 and s.removed_at is null ${lock ? 'for update' : ''}`,
     [id],
   );
+
+export async function readShift(tx: Queries, id: string, lock = false): Promise<ShiftRow> {
+  const row = await shiftThere(tx, id, lock);
   if (!row) throw notFound('This shift');
   return row;
 }
@@ -31,6 +36,9 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
     `select ${shiftColumns.replace('s.event_id, ', '')},
        (select trim(l.given_name || ' ' || l.family_name) from contacts l where l.id = s.lead_id) as lead,
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as filled,
+       (select count(*)::int from shift_waits w where w.shift_id = s.id) as waiting,
+       (select count(*)::int from step_in_asks k where k.shift_id = s.id and k.state = 'asked') as asking,
+       (select q.ended_how from step_in_searches q where q.shift_id = s.id order by q.begun_at desc, q.id desc limit 1) as searched,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
            'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours, 'against', '[]'::jsonb) order by a.made_at, a.id)
          from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onOrAsked)}), '[]') as assignments
@@ -47,15 +55,23 @@ export const readStints = (tx: Queries, contactId: string, from: string, to: str
     [contactId, from, to],
   );
 
-/** Everybody on a shift now: whether as many as are wished. */
-export async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
-  const filled = await first<{ n: number }>(
+/** Whether as many are on a shift as are wished; `asked too` counts whoever is asked to step in, for whom a place is kept. */
+export async function isFull(tx: Queries, shift: ShiftRow, of: 'on' | 'asked too' = 'on'): Promise<boolean> {
+  const taken = await first<{ on: number; asked: number }>(
     tx,
-    `select count(*)::int as n from assignments where shift_id = $1 and state in ${among(onShift)}`,
+    `select (select count(*)::int from assignments where shift_id = $1 and state in ${among(onShift)}) as on,
+       (select count(*)::int from step_in_asks where shift_id = $1 and state = 'asked') as asked`,
     [shift.id],
   );
-  return filled!.n >= shift.wished;
+  return taken!.on + (of === 'on' ? 0 : taken!.asked) >= shift.wished;
 }
+
+/** Takes somebody off a shift, with what they said where they did. */
+export const takeOffShift = (tx: Queries, assignmentId: string, at: string, words = ''): Promise<unknown> =>
+  tx.query(
+    "update assignments set state = 'dropped', hours = null, dropped_at = $2, dropped_words = $3 where id = $1",
+    [assignmentId, at, words],
+  );
 
 /** The assignment by which somebody is on a shift; null when they are not. */
 export const assignmentOn = (
@@ -76,6 +92,12 @@ export const isTaken = async (tx: Queries, shiftId: string): Promise<boolean> =>
     `select 1 as x from assignments where shift_id = $1 and state in ${among(onOrAsked)} limit 1`,
     [shiftId],
   )) !== null;
+
+/** True while somebody is asked to step in on a shift. */
+export const isAskedFor = async (tx: Queries, shiftId: string): Promise<boolean> =>
+  (await first(tx, "select 1 as x from step_in_asks where shift_id = $1 and state = 'asked' limit 1", [
+    shiftId,
+  ])) !== null;
 
 export const readAssignment = (
   tx: Queries,
@@ -139,6 +161,9 @@ export interface OwnShiftRow extends ShiftRow {
   address: string | null;
   latitude: number | null;
   longitude: number | null;
+  source: 'staff' | 'public';
+  /** Other shifts they would have in its place. */
+  wants: string[];
   /** What its role is about. */
   brief: string;
   /** Who leads it, and the number by which they are reached. */
@@ -149,7 +174,8 @@ export interface OwnShiftRow extends ShiftRow {
 /** The shifts somebody is, or was, on, soonest first. */
 export const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
   tx.query<OwnShiftRow>(
-    `select a.id as assignment_id, a.state, a.hours, ${shiftColumns},
+    `select a.id as assignment_id, a.state, a.source, a.hours, ${shiftColumns},
+       coalesce((select array_agg(x.shift_id order by x.said_at, x.shift_id) from swap_wishes x where x.assignment_id = a.id), '{}') as wants,
        (select count(*)::int from assignments x where x.shift_id = s.id and x.state in ${among(onShift)}) as filled,
        e.public_title as event, e.slug, e.zone, e.version as event_version, v.name as venue, v.address, v.latitude, v.longitude,
        coalesce(r.brief, '') as brief, trim(l.given_name || ' ' || l.family_name) as lead, (select p.phone from contact_phones p where p.contact_id = l.id and p.ended_on is null order by p.position limit 1) as lead_phone
@@ -192,6 +218,7 @@ export async function dropShift(tx: Queries, id: string, at: string): Promise<vo
     'update shifts s set removed_at = $2 where id = $1 and exists (select 1 from assignments a where a.shift_id = s.id)',
     [id, at],
   );
+  await tx.query('delete from shift_waits where shift_id = $1', [id]);
   await tx.query('delete from shifts where id = $1 and removed_at is null', [id]);
 }
 

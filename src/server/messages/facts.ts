@@ -180,19 +180,61 @@ export const messagesReactions: Reactions = {
   async 'shift taken'(w, { eventId, shiftId, assignmentId, contactId, signedUp, insteadOf, oneOfSeveral }) {
     const reason = signedUp ? 'signed up for a shift' : 'put on a shift';
     if (insteadOf)
-      await tellOfShift(
-        w,
-        shiftId,
-        contactId,
-        'shift changed',
-        `crew:${assignmentId}`,
-        reason,
-        await readShift(w.tx, insteadOf),
-      );
+      await tellOfShift(w, shiftId, contactId, 'shift changed', `crew:${assignmentId}`, reason, {
+        before: await readShift(w.tx, insteadOf),
+      });
     else await tellOfShift(w, shiftId, contactId, 'crew', `crew:${assignmentId}`, reason);
     if (!oneOfSeveral) await replan(w, eventId);
   },
   'roster accepted': (w, { eventId }) => replan(w, eventId),
+  'people swapped': (w, { eventId }) => replan(w, eventId),
+  'waits for shift': (w, { shiftId, contactId }) =>
+    tellOfShift(
+      w,
+      shiftId,
+      contactId,
+      'shift waits',
+      `shift waits:${shiftId}:${contactId}:${w.now}`,
+      'waits for a shift',
+    ),
+  'step-in asked': (w, { shiftId, askId, contactId, until }) =>
+    tellOfShift(w, shiftId, contactId, 'step in', `step in:${askId}`, 'is asked to step in', { until }),
+  async 'step-in answered'(w, { shiftId, askId, contactId, to }) {
+    if (to === 'not needed')
+      await tellOfShift(
+        w,
+        shiftId,
+        contactId,
+        'step in not needed',
+        `step in not needed:${askId}`,
+        'was asked to step in',
+      );
+  },
+  async 'swap wished'(w, { shiftId, assignmentId, contactId, wants }) {
+    // Whoever would have to come along hears of it once, however often it is wished for anew.
+    for (const wanted of wants)
+      for (const one of await readOnShift(w.tx, wanted))
+        if (one.state === 'agreed' && one.contactId !== contactId)
+          await tellOfShift(
+            w,
+            shiftId,
+            one.contactId,
+            'swap wished',
+            `swap wished:${assignmentId}:${one.id}`,
+            'somebody would swap shifts',
+            { before: await readShift(w.tx, wanted) },
+          );
+  },
+  'swap declined': (w, { shiftId, assignmentId, contactId, words }) =>
+    tellOfShift(
+      w,
+      shiftId,
+      contactId,
+      'swap declined',
+      `swap declined:${assignmentId}:${w.now}`,
+      'the crew lead declined',
+      { words },
+    ),
   async 'shift changed'(w, { eventId, shiftId, before, tell }) {
     if (tell)
       for (const { id, contactId } of await readOnShift(w.tx, shiftId))
@@ -203,7 +245,7 @@ export const messagesReactions: Reactions = {
           'shift changed',
           `shift changed:${id}:${w.now}`,
           'the shift changed',
-          before,
+          { before },
         );
     await replanSoon(w, eventId);
   },

@@ -235,12 +235,19 @@ export async function tellOfShift(
   w: Work,
   shiftId: string,
   contactId: string,
-  kind: 'crew' | 'overlap' | 'shift asked' | 'shift declined' | 'shift changed',
+  kind: Extract<DirectKind, 'crew' | 'overlap' | `shift ${string}` | `step in${string}` | `swap ${string}`>,
   key: string,
   reason: string,
-  /** As the shift was, where it changed. */
-  before?: Parameters<typeof sayShift>[0],
+  more: {
+    /** As the shift was, where it changed; of a swap, the one it is for. */
+    before?: Parameters<typeof sayShift>[0];
+    /** Until when an answer is waited for. */
+    until?: string;
+    /** What the crew lead says with it. */
+    words?: string;
+  } = {},
 ): Promise<void> {
+  const { before, until, words } = more;
   const shift = await readShift(w.tx, shiftId);
   const event = await readEvent(w.tx, shift.eventId);
   const contact = (await readContact(w.tx, contactId))!;
@@ -256,11 +263,13 @@ export async function tellOfShift(
     },
     eventId: event.id,
     reason,
+    until: until ? { at: until, zone: event.zone } : undefined,
     values: {
       name: contact.givenName,
       event: event.publicTitle,
       shift: sayShift(shift, contact.language),
       ...(before && { shift_before: sayShift(before, contact.language) }),
+      ...(words !== undefined && { words: paragraph(words) }),
       shifts_link: linkMark('crew', contactId),
       organization,
     },

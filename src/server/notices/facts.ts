@@ -1,4 +1,5 @@
 import { fullName } from '#core/contacts/names.ts';
+import { sayShift } from '#core/crew/said.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readContact } from '../contacts/store.ts';
 import { readShift } from '../crew/store.ts';
@@ -24,14 +25,18 @@ async function ofOrder(
 }
 
 const ofShift =
-  (what: 'shift taken' | 'shift given back') =>
-  async (w: Work, about: { eventId: string; shiftId: string; contactId: string }): Promise<undefined> => {
+  (what: 'shift taken' | 'shift given back' | 'swap wished') =>
+  async (
+    w: Work,
+    about: { eventId: string; shiftId: string; contactId: string; words?: string },
+  ): Promise<undefined> => {
     await notice(w, what, about.eventId, async () => {
       const contact = (await readContact(w.tx, about.contactId))!;
       const { role } = await readShift(w.tx, about.shiftId);
       return {
         who: `${fullName({ given: contact.givenName, family: contact.familyName })}, ${role}`,
         contactId: about.contactId,
+        ...(about.words ? { words: about.words } : {}),
       };
     });
     return undefined;
@@ -78,6 +83,16 @@ export const noticesReactions: Reactions = {
   },
   'shift taken': ofShift('shift taken'),
   'shift given back': ofShift('shift given back'),
+  async 'swap wished'(w, about) {
+    return about.wants.length ? ofShift('swap wished')(w, about) : undefined;
+  },
+  async 'step-in over'(w, { eventId, shiftId, wide, how }) {
+    if (wide && (how === 'nobody left' || how === 'too late'))
+      await notice(w, 'nobody steps in', eventId, async () => ({
+        who: sayShift(await readShift(w.tx, shiftId)),
+      }));
+    return undefined;
+  },
   async 'something came in'(w, { eventId, name, words, automatic }) {
     // Nobody is told of what a machine wrote: two of them would go on for ever.
     if (!automatic) await notice(w, 'wrote back', eventId, () => Promise.resolve({ who: name, words }));

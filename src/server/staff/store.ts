@@ -16,11 +16,13 @@ export interface OrganizationRow extends Organization {
   quietHours: QuietHours | null;
   /** Hours of rest volunteers have once in 24 hours, and what nobody is put on a shift in spite of. */
   restHours: number;
+  /** People are asked to step in as soon as somebody gives a shift back. */
+  asksToStepIn: boolean;
   neverOverridden: AgainstKind[];
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden, asks_to_step_in';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -61,9 +63,17 @@ export const setQuietHours = (tx: Queries, hours: QuietHours | null): Promise<un
 
 export const setCrewRules = (
   tx: Queries,
-  { restHours, neverOverridden }: Pick<OrganizationRow, 'restHours' | 'neverOverridden'>,
+  {
+    restHours,
+    neverOverridden,
+    asksToStepIn,
+  }: Pick<OrganizationRow, 'restHours' | 'neverOverridden' | 'asksToStepIn'>,
 ): Promise<unknown> =>
-  tx.query('update organization set rest_hours = $1, never_overridden = $2', [restHours, neverOverridden]);
+  tx.query('update organization set rest_hours = $1, never_overridden = $2, asks_to_step_in = $3', [
+    restHours,
+    neverOverridden,
+    asksToStepIn,
+  ]);
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>

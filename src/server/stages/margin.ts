@@ -33,6 +33,9 @@ interface CountsRow {
   hoursOpen: number;
   shiftsAsked: number;
   applied: number;
+  nobodySteps: number;
+  stepping: number;
+  swaps: number;
 }
 
 interface Remarks {
@@ -184,6 +187,9 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     hoursOpen: counts.hoursOpen,
     shiftsAsked: counts.shiftsAsked,
     applied: counts.applied,
+    nobodySteps: counts.nobodySteps,
+    stepping: counts.stepping,
+    swaps: counts.swaps,
     survey: figures?.survey ?? null,
     checksFailing: figures?.checks.filter((c) => !c.holds).map((c) => c.text) ?? [],
   };
@@ -202,7 +208,13 @@ const countsSql = `
     (select count(*)::int from orders where event_id = e.id and offered_until is not null) as offers_out,
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state = 'agreed') as hours_open,
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'proposed') as shifts_asked,
-    (select count(*)::int from applications a join calls c on c.id = a.call_id where c.event_id = e.id and (a.state = 'new' or a.again is not null)) as applied
+    (select count(*)::int from applications a join calls c on c.id = a.call_id where c.event_id = e.id and (a.state = 'new' or a.again is not null)) as applied,
+    (select count(*)::int from shifts s where s.event_id = e.id and s.removed_at is null and s.starts_at > $2
+      and (select q.wide and q.ended_how in ('nobody left', 'too late') from step_in_searches q where q.shift_id = s.id order by q.begun_at desc, q.id desc limit 1)
+      and (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) < s.wished) as nobody_steps,
+    (select count(*)::int from step_in_asks k join shifts s on s.id = k.shift_id where s.event_id = e.id and k.state = 'asked') as stepping,
+    (select count(distinct a.id)::int from swap_wishes x join assignments a on a.id = x.assignment_id join shifts s on s.id = a.shift_id
+      where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'agreed') as swaps
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;

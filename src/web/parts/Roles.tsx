@@ -210,12 +210,17 @@ const neverWords: Readonly<Record<(typeof markable)[number], string>> = {
 /** How much rest there is, and what nobody is put on a shift in spite of. */
 function Rules({ rules }: { rules: CrewRules }) {
   const form = useForm({
-    values: { restHours: String(rules.restHours), neverOverridden: rules.neverOverridden as string[] },
+    values: {
+      restHours: String(rules.restHours),
+      neverOverridden: rules.neverOverridden as string[],
+      asksToStepIn: rules.asksToStepIn,
+    },
     request: (v) =>
       prepare(rolesContract, 'PUT /api/crew-rules', {
         body: {
           restHours: Number(v.restHours),
           neverOverridden: markable.filter((kind) => v.neverOverridden.includes(kind)),
+          asksToStepIn: v.asksToStepIn,
         },
       }),
     after: () => say(phrase('common.saved')),
@@ -231,6 +236,7 @@ function Rules({ rules }: { rules: CrewRules }) {
           label={phrase('crew.never')}
           choices={markable.map((kind) => ({ value: kind, label: neverWords[kind] }))}
         />
+        <Tick form={form} name="asksToStepIn" label={phrase('crew.asksToStepIn')} />
       </Form>
     </chakra.section>
   );

@@ -1,18 +1,20 @@
 import './holdingWords.ts';
 import './helping/words.ts';
 import { chakra } from '@chakra-ui/react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { sayFromTo } from '#core/time/fromTo.ts';
 import { sayLongDate } from '#core/time/say.ts';
-import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
+import { type Answer, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '#web/kit/Field.tsx';
 import { Problems } from '#web/kit/notices.tsx';
-import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
 import { FeedAddress } from './FeedAddress.tsx';
+import { OwnAsks, OwnWaits } from './helping/OwnAsks.tsx';
+import { Swap, Wished, WishedOfYou } from './helping/Swap.tsx';
+import { useOwnAct } from './helping/useOwnAct.ts';
 import { language } from './language.ts';
 import { mapOf } from './map.ts';
 import { Loaded } from './notices.tsx';
@@ -41,11 +43,14 @@ function Shown({ page, token }: { page: Page; token: string }) {
     <>
       <Title>{t('yourShifts', { name: page.name })}</Title>
       {page.hoursServed > 0 && <Soft>{t('hoursServed', { hours: page.hoursServed })}</Soft>}
+      <OwnAsks page={page} token={token} />
       {coming.length === 0 ? (
         <Say>{t('noneYet')}</Say>
       ) : (
-        <List shifts={coming} token={token} markOf={markOf} />
+        <List page={page} shifts={coming} token={token} markOf={markOf} />
       )}
+      <WishedOfYou page={page} token={token} />
+      <OwnWaits page={page} token={token} />
       <Head>{t('inYourCalendar')}</Head>
       <Soft>{t('calendarFollows')}</Soft>
       <FeedAddress feed={`${location.origin}${calendar}`} />
@@ -55,7 +60,7 @@ function Shown({ page, token }: { page: Page; token: string }) {
       {past.length > 0 && (
         <>
           <Head>{t('past')}</Head>
-          <List shifts={past} token={token} markOf={markOf} />
+          <List page={page} shifts={past} token={token} markOf={markOf} />
         </>
       )}
     </>
@@ -63,25 +68,23 @@ function Shown({ page, token }: { page: Page; token: string }) {
 }
 
 function List({
+  page,
   shifts,
   token,
   markOf,
 }: {
+  page: Page;
   shifts: Page['shifts'];
   token: string;
   markOf: ReturnType<typeof useSeenShifts>;
 }) {
   const { t } = useTranslation();
-  const client = useQueryClient();
-  const [asking, setAsking] = useState<string | null>(null);
-  const drop = useMutation({
-    mutationFn: (assignmentId: string) =>
-      call('POST /api/public/crew/:token/drop', { params: { token }, body: { assignmentId } }),
-    onSettled: () => askAnewAfter(client, 'POST /api/public/crew/:token/drop'),
-  });
+  /** What stands open under which shift. */
+  const [open, setOpen] = useState<{ what: 'drop' | 'swap'; id: string } | null>(null);
+  const drop = useOwnAct('POST /api/public/crew/:token/drop', token);
   return (
     <>
-      <Problems of={drop.error instanceof ApiProblem ? drop.error : null} />
+      <Problems of={drop.problem} />
       <Rows>
         {shifts.map((s) => (
           <li key={s.assignmentId}>
@@ -124,23 +127,67 @@ function List({
                 )}
               </Small>
             )}
-            {!s.past &&
-              (asking === s.assignmentId ? (
-                <Acts alignItems="baseline">
-                  <span>{s.state === 'proposed' ? '' : t('giveBackText')}</span>
-                  <Button look="stop" disabled={drop.isPending} onClick={() => drop.mutate(s.assignmentId)}>
-                    {t(s.state === 'proposed' ? 'takeItBack' : 'giveBack')}
-                  </Button>
-                  <Button onClick={() => setAsking(null)}>{t('cancel')}</Button>
-                </Acts>
-              ) : (
-                <Button look="plain" onClick={() => setAsking(s.assignmentId)}>
+            <Wished shift={s} page={page} />
+            {!s.past && open?.id !== s.assignmentId && (
+              <Acts>
+                <Button look="plain" onClick={() => setOpen({ what: 'drop', id: s.assignmentId })}>
                   {t(s.state === 'proposed' ? 'takeItBack' : 'giveBack')}
                 </Button>
-              ))}
+                {s.state === 'agreed' && page.others.some((o) => o.eventId === s.eventId) && (
+                  <Button look="plain" onClick={() => setOpen({ what: 'swap', id: s.assignmentId })}>
+                    {t('swap')}
+                  </Button>
+                )}
+              </Acts>
+            )}
+            {open?.id === s.assignmentId && open.what === 'swap' && (
+              <Swap shift={s} page={page} token={token} close={() => setOpen(null)} />
+            )}
+            {open?.id === s.assignmentId && open.what === 'drop' && (
+              <GiveBack
+                asked={s.state === 'proposed'}
+                pending={drop.isPending}
+                send={(words) =>
+                  drop.mutate({ assignmentId: s.assignmentId, words }, { onSuccess: () => setOpen(null) })
+                }
+                close={() => setOpen(null)}
+              />
+            )}
           </li>
         ))}
       </Rows>
     </>
+  );
+}
+
+/** Asks once more before a shift is given back, and why; what was only asked for is taken back without a word. */
+function GiveBack({
+  asked,
+  pending,
+  send,
+  close,
+}: {
+  asked: boolean;
+  pending: boolean;
+  send: (words: string) => void;
+  close: () => void;
+}) {
+  const { t } = useTranslation();
+  const [words, setWords] = useState('');
+  return (
+    <chakra.div margin="8px 0">
+      {!asked && (
+        <>
+          <p>{t('giveBackText')}</p>
+          <TextField label={t('giveBackWhy')} value={words} set={setWords} maxLength={300} />
+        </>
+      )}
+      <Acts>
+        <Button look="stop" disabled={pending} onClick={() => send(words.trim())}>
+          {t(asked ? 'takeItBack' : 'giveBack')}
+        </Button>
+        <Button onClick={close}>{t('cancel')}</Button>
+      </Acts>
+    </chakra.div>
   );
 }

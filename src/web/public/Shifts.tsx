@@ -1,23 +1,15 @@
 import './holdingWords.ts';
+import './helping/words.ts';
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
-import { crewContract } from '#contract/crew.ts';
-import { sayFromTo } from '#core/time/fromTo.ts';
-import { sayLongDate } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
-import { Button } from '#web/kit/Button.tsx';
-import { Form } from '#web/kit/form/Form.tsx';
-import { prepare } from '#web/kit/form/request.ts';
-import { useForm } from '#web/kit/form/useForm.ts';
-import { InlineChoice } from '#web/kit/Inline.tsx';
+import { useAddress } from '#web/kit/useAddress.ts';
 import { useAsk } from './asking.ts';
-import { Within } from './fields.tsx';
-import { language } from './language.ts';
+import { narrowed, ShiftFilters, usualShifts } from './helping/ShiftFilters.tsx';
+import { ShiftList } from './helping/ShiftList.tsx';
 import { Loaded } from './notices.tsx';
-import { PersonFields } from './PersonFields.tsx';
-import { Ends, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
+import { Soft, Title } from './parts.tsx';
 
 type Page = Answer<'GET /api/public/events/:slug/shifts'>;
 
@@ -33,11 +25,8 @@ export default function Shifts() {
 
 function Shown({ page }: { page: Page }) {
   const { t } = useTranslation();
-  const [chosen, setChosen] = useState<string | null>(null);
-  const [role, setRole] = useState('');
-  const roles = [...new Set(page.shifts.map((s) => s.role))].sort();
-  const shifts = page.shifts.filter((s) => !role || s.role === role);
-  const days = [...new Set(shifts.map((s) => s.startsLocal.slice(0, 10)))];
+  const [address, put] = useAddress(usualShifts);
+  const shifts = narrowed(page.shifts, address);
   return (
     <>
       <chakra.p marginTop="8px">
@@ -45,88 +34,9 @@ function Shown({ page }: { page: Page }) {
       </chakra.p>
       <Title>{t('shiftsTitle')}</Title>
       <Soft>{page.shifts.some((s) => s.filled < s.wished) ? t('shiftsText') : t('noShifts')}</Soft>
-      {roles.length > 2 && (
-        <chakra.p margin="8px 0 0">
-          <InlineChoice
-            label={t('roleOnly')}
-            value={role}
-            set={setRole}
-            choices={roles.map((value) => ({ value, label: value }))}
-            empty={t('everyRole')}
-          />
-        </chakra.p>
-      )}
-      {days.map((day) => (
-        <section key={day}>
-          <Head>{sayLongDate(day, language())}</Head>
-          <Rows>
-            {shifts
-              .filter((s) => s.startsLocal.startsWith(day))
-              .map((s) => {
-                const free = s.wished - s.filled;
-                return (
-                  <li key={s.id}>
-                    <Ends alignItems="center">
-                      <span>
-                        <span className="num">{sayFromTo(s, language())}</span>{' '}
-                        {[s.name, s.role].filter(Boolean).join(', ')}
-                        <Small>
-                          {[s.place, free > 0 ? t('places', { count: free }) : t('filled')]
-                            .filter(Boolean)
-                            .join(', ')}
-                        </Small>
-                        {s.brief && <Small>{s.brief}</Small>}
-                        {(s.needs.length > 0 || s.fromAge !== null) && (
-                          <Small>
-                            {t('shiftNeeds', {
-                              needs: [
-                                ...s.needs,
-                                ...(s.fromAge === null ? [] : [t('shiftFromAge', { age: s.fromAge })]),
-                              ].join(', '),
-                            })}
-                          </Small>
-                        )}
-                      </span>
-                      {free > 0 && (
-                        <Button
-                          aria-expanded={chosen === s.id}
-                          onClick={() => setChosen(chosen === s.id ? null : s.id)}
-                        >
-                          {t('signUp')}
-                        </Button>
-                      )}
-                    </Ends>
-                    {chosen === s.id && <SignUp shift={s} />}
-                  </li>
-                );
-              })}
-          </Rows>
-        </section>
-      ))}
+      <ShiftFilters shifts={page.shifts} address={address} put={put} />
+      {page.shifts.length > 0 && shifts.length === 0 && <Soft role="status">{t('noShiftsLikeThat')}</Soft>}
+      <ShiftList shifts={shifts} chosen={address.shift} choose={(shift) => put({ shift }, { typed: true })} />
     </>
-  );
-}
-
-function SignUp({ shift }: { shift: Page['shifts'][number] }) {
-  const { t } = useTranslation();
-  const [sentTo, setSentTo] = useState<string | null>(null);
-  const form = useForm({
-    values: { given: '', family: '', email: '', phone: '' },
-    request: (v) =>
-      prepare(crewContract, 'POST /api/public/shifts/:id/sign-up', {
-        params: { id: shift.id },
-        body: { ...v, language: language() },
-      }),
-    draft: { name: 'sign-up', keeping: 'tab' },
-    after: (_, { email }) => setSentTo(email),
-  });
-  if (sentTo !== null) return <Say role="status">{t('signedUp', { email: sentTo })}</Say>;
-  return (
-    <Within>
-      {shift.asked && <Soft>{t('shiftDecided')}</Soft>}
-      <Form form={form} submit={t(shift.asked ? 'askForShift' : 'signUpFor', { role: shift.role })}>
-        <PersonFields form={form} />
-      </Form>
-    </Within>
   );
 }

@@ -29,10 +29,11 @@ import { MoveShift, withChange } from './MoveShift.tsx';
 import { ShiftForm } from './ShiftForm.tsx';
 import { ShiftPanel } from './ShiftPanel.tsx';
 import { StepIn } from './StepIn.tsx';
+import { Swaps } from './Swaps.tsx';
 
 /** What stands open over the board, and about which shift. */
 type Open =
-  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' }
+  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' | 'swaps' }
   | { what: 'change' | 'copy' | 'cut' | 'assign' | 'step in'; id: string }
   | { what: 'move'; id: string; to: Put };
 
@@ -126,7 +127,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   };
   return (
     <Loaded of={crew}>
-      {({ shifts: all, wished, filled, asked, hours }) => (
+      {({ shifts: all, wished, filled, asked, swaps, hours }) => (
         <>
           <div className="spread">
             <h2 className="num">{phrase('event.ofPlacesFilled', { filled, wished })}</h2>
@@ -163,6 +164,11 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                     </ButtonLink>
                   ) : (
                     <Button onClick={() => setOpen({ what: 'call' })}>{phrase('applying.add')}</Button>
+                  )}
+                  {swaps > 0 && (
+                    <Button onClick={() => setOpen({ what: 'swaps' })}>
+                      {phrase('crew.swapsWished', { n: swaps })}
+                    </Button>
                   )}
                   {filled < wished && (
                     <Button onClick={() => setOpen({ what: 'fill' })}>{phrase('crew.fill')}</Button>
@@ -277,6 +283,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
           {shown && (
             <ShiftPanel
               shift={shown}
+              zone={page.plan.zone}
               may={may}
               close={() => setShownId(null)}
               acts={{
@@ -303,6 +310,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             </SlideOver>
           )}
           {open?.what === 'fill' && <Filling eventId={page.id} shifts={byId} close={() => setOpen(null)} />}
+          {open?.what === 'swaps' && <Swaps eventId={page.id} close={() => setOpen(null)} />}
           {of && open?.what === 'step in' && <StepIn shift={of} close={() => setOpen(null)} />}
           {open?.what === 'call' && (
             <CallForm

@@ -15,17 +15,20 @@ import { Person } from '#web/parts/Person.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { importanceWords } from './crewWords.ts';
+import { Stepping } from './Stepping.tsx';
 
 type Assignment = CrewShift['assignments'][number];
 
 /** One shift beside the board: what it is, who is on it and who asked for it, and what can be done. */
 export function ShiftPanel({
   shift: s,
+  zone,
   may,
   close,
   acts,
 }: {
   shift: CrewShift;
+  zone: string;
   /** Whether whoever looks may change it. */
   may: boolean;
   close: () => void;
@@ -193,6 +196,7 @@ export function ShiftPanel({
             </chakra.li>
           ))}
         </ul>
+        {may && <Stepping shift={s} zone={zone} />}
       </chakra.div>
       {dropping && (
         <Asking
