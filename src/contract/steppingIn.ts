@@ -15,6 +15,7 @@ export const steppingInContract = contract({
       search: z
         .object({
           begunAt: instant,
+          /** Who of the team began it; nothing where it began by itself. */
           begunBy: z.string(),
           /** Others are asked than those who wait. */
           wide: z.boolean(),

@@ -30,6 +30,7 @@ import { dressPages } from './pictures.ts';
 import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
+import { playSteppingIn } from './steppingIn.ts';
 import { playWriting, wish } from './writing.ts';
 
 /** The moment the demonstration begins: Thursday 9 July 2026, 09:20 in Halifax. */
@@ -114,6 +115,7 @@ export async function fill(
   await writeLastYear(app);
   await accountForSupper(app);
   await playWriting(app, founded.staff['Odalys Ferrant'] ?? null);
+  await playSteppingIn(app);
   await runner.run();
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);

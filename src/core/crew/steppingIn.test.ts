@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { usualQuiet } from '#core/messages/hours.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { instantOf, wallOf } from '#core/time/wallTime.ts';
-import { type Askable, answerUntil, whomToAsk } from './steppingIn.ts';
+import { type Askable, answerUntil, askedAt, whomToAsk } from './steppingIn.ts';
 
 const zone = 'America/Halifax';
 const at = (wall: string) => instantOf(wall, zone);
@@ -27,6 +27,10 @@ test('the nearer the shift, the shorter the time to answer', () => {
 test('who is asked at night has from the morning on, unless the shift begins before', () => {
   expect(until('2026-08-07T23:00', '2026-08-08T14:15')).toBe('2026-08-08T09:00');
   expect(until('2026-08-07T23:00', '2026-08-08T07:00')).toBe('2026-08-08T00:18');
+  const asked = (startsAt: string) =>
+    wallOf(askedAt(at('2026-08-07T23:00'), at(startsAt), usualQuiet, zone), zone);
+  expect(asked('2026-08-08T14:15')).toBe('2026-08-08T08:00');
+  expect(asked('2026-08-08T07:00')).toBe('2026-08-07T23:00');
   expect(answerUntil(at('2026-08-07T23:00'), at('2026-08-09T14:00'), null, zone)).toBe(
     plusMinutes(at('2026-08-07T23:00'), 388),
   );

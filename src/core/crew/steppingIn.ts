@@ -14,6 +14,15 @@ export type SearchEnd = (typeof searchEnds)[number];
 /** How long a place is kept for whoever is asked. */
 const keeping: Keeping = { longest: 12 * 60, shortest: 30, lastCall: 15 };
 
+const waking = (at: Instant, quiet: QuietHours | null, zone: Zone): Instant =>
+  notBefore(at, { quiet, workingDays: false, holidays: [] }, zone);
+
+/** When somebody is written to who is asked now: not at night, unless it would be too late in the morning. */
+export function askedAt(now: Instant, startsAt: Instant, quiet: QuietHours | null, zone: Zone): Instant {
+  const morning = waking(now, quiet, zone);
+  return morning < plusMinutes(startsAt, -keeping.lastCall) ? morning : now;
+}
+
 /**
  * Until when whoever is asked now can say yes; null where it is too late to ask anybody. The hours in which nobody is written to do
  * not count: who is asked at night has from the morning on, and no answer is due at night, unless the shift itself begins before.
@@ -24,15 +33,15 @@ export function answerUntil(
   quiet: QuietHours | null,
   zone: Zone,
 ): Instant | null {
-  const last = plusMinutes(startsAt, -keeping.lastCall);
-  if (now >= last) return null;
-  const waking = (at: Instant) => notBefore(at, { quiet, workingDays: false, holidays: [] }, zone);
-  const heard = waking(now);
-  if (heard >= last) return keptUntil(now, startsAt, keeping);
+  if (now >= plusMinutes(startsAt, -keeping.lastCall)) return null;
+  const heard = askedAt(now, startsAt, quiet, zone);
   const until = keptUntil(heard, startsAt, keeping);
-  const dueAtNight = quiet !== null && isQuiet(wallOf(until, zone).slice(11), quiet);
-  if (!dueAtNight) return until;
-  return later(until, keptUntil(waking(until), startsAt, { ...keeping, longest: keeping.shortest }));
+  const night = (when: Instant) => quiet !== null && isQuiet(wallOf(when, zone).slice(11), quiet);
+  if (night(heard) || !night(until)) return until;
+  return later(
+    until,
+    keptUntil(waking(until, quiet, zone), startsAt, { ...keeping, longest: keeping.shortest }),
+  );
 }
 
 /** Somebody who could be asked to step in, as far as it decides whether they are. */

@@ -71,7 +71,15 @@ export interface CrewFacts {
   /** Somebody waits for a place on a shift that is full. */
   'waits for shift': { eventId: string; shiftId: string; contactId: string };
   'step-in begun': { eventId: string; shiftId: string; wide: boolean };
-  'step-in asked': { eventId: string; shiftId: string; askId: string; contactId: string; until: string };
+  /** `at`: when they are written to, `until`: when their answer is due. */
+  'step-in asked': {
+    eventId: string;
+    shiftId: string;
+    askId: string;
+    contactId: string;
+    at: string;
+    until: string;
+  };
   'step-in answered': {
     eventId: string;
     shiftId: string;

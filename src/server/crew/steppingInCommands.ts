@@ -5,6 +5,7 @@ import {
   type Askable,
   type AskState,
   answerUntil,
+  askedAt,
   type SearchEnd,
   whomToAsk,
 } from '#core/crew/steppingIn.ts';
@@ -37,13 +38,16 @@ import { assignmentOn, isFull, readShift, type ShiftRow, shiftThere } from './st
 /** How many of those who would be asked next are named. */
 const nextNamed = 3;
 
+/** Who of the team began it; nothing where it began by itself. */
+const byHand = (w: Work): string => (w.actor.staffId ? w.actor.name : '');
+
 /** Begins to ask who steps in on a shift, where there is room and nobody is asked already: those who wait, or others as well. */
 async function beginSearch(w: Work, shift: ShiftRow, wide: boolean): Promise<void> {
   const last = await lastSearch(w.tx, shift.id);
   if (last && !last.endedAt) {
     // Whoever waits is asked already; from now on others are as well.
     if (wide && !last.wide) {
-      await update(w.tx, 'step_in_searches', last.id, { wide: true, begunBy: w.actor.name });
+      await update(w.tx, 'step_in_searches', last.id, { wide: true, begunBy: byHand(w) });
       await goOn(w, shift.id);
     }
     return;
@@ -54,7 +58,7 @@ async function beginSearch(w: Work, shift: ShiftRow, wide: boolean): Promise<voi
     shiftId: shift.id,
     wide,
     begunAt: w.now,
-    begunBy: w.actor.name,
+    begunBy: byHand(w),
     endedAt: null,
     endedHow: null,
   });
@@ -126,6 +130,7 @@ export async function goOn(w: Work, shiftId: string): Promise<void> {
       shiftId,
       askId: id,
       contactId,
+      at: askedAt(w.now, shift.startsAt, quietHours, event.zone),
       until: until!,
     });
   }

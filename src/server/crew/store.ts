@@ -66,12 +66,17 @@ export async function isFull(tx: Queries, shift: ShiftRow, of: 'on' | 'asked too
   return taken!.on + (of === 'on' ? 0 : taken!.asked) >= shift.wished;
 }
 
-/** Takes somebody off a shift, with what they said where they did. */
-export const takeOffShift = (tx: Queries, assignmentId: string, at: string, words = ''): Promise<unknown> =>
-  tx.query(
+/** Takes somebody off a shift, with what they said where they did; whoever led it leads it no more. */
+export async function takeOffShift(tx: Queries, assignmentId: string, at: string, words = ''): Promise<void> {
+  await tx.query(
     "update assignments set state = 'dropped', hours = null, dropped_at = $2, dropped_words = $3 where id = $1",
     [assignmentId, at, words],
   );
+  await tx.query(
+    'update shifts s set lead_id = null from assignments a where a.id = $1 and s.id = a.shift_id and s.lead_id = a.contact_id',
+    [assignmentId],
+  );
+}
 
 /** The assignment by which somebody is on a shift; null when they are not. */
 export const assignmentOn = (

@@ -23,9 +23,11 @@ export interface DirectMessage {
   /** Fields of this message alone. */
   own?: Readonly<Record<string, string>>;
   until?: { at: string; zone: string } | undefined;
+  /** When it goes, where it can wait. */
+  at?: string;
 }
 
-/** Plans a message that answers something that just happened; it is due at once. Who asked not to be contacted gets none. */
+/** Plans a message that answers something that just happened; it is due at once where nothing else is said. Who asked not to be contacted gets none. */
 export async function planDirect(
   w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
   message: DirectMessage,
@@ -59,7 +61,7 @@ export async function planDirect(
       address,
       language: to.language,
       reason: message.reason,
-      at: w.now,
+      at: message.at ?? w.now,
       whyNot,
       ...fillSaid(text, filled, { own: message.own }),
     },

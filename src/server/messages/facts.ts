@@ -197,8 +197,8 @@ export const messagesReactions: Reactions = {
       `shift waits:${shiftId}:${contactId}:${w.now}`,
       'waits for a shift',
     ),
-  'step-in asked': (w, { shiftId, askId, contactId, until }) =>
-    tellOfShift(w, shiftId, contactId, 'step in', `step in:${askId}`, 'is asked to step in', { until }),
+  'step-in asked': (w, { shiftId, askId, contactId, at, until }) =>
+    tellOfShift(w, shiftId, contactId, 'step in', `step in:${askId}`, 'is asked to step in', { at, until }),
   async 'step-in answered'(w, { shiftId, askId, contactId, to }) {
     if (to === 'not needed')
       await tellOfShift(

@@ -245,9 +245,11 @@ export async function tellOfShift(
     until?: string;
     /** What the crew lead says with it. */
     words?: string;
+    /** When it goes, where it can wait. */
+    at?: string;
   } = {},
 ): Promise<void> {
-  const { before, until, words } = more;
+  const { before, until, words, at } = more;
   const shift = await readShift(w.tx, shiftId);
   const event = await readEvent(w.tx, shift.eventId);
   const contact = (await readContact(w.tx, contactId))!;
@@ -264,6 +266,7 @@ export async function tellOfShift(
     eventId: event.id,
     reason,
     until: until ? { at: until, zone: event.zone } : undefined,
+    ...(at ? { at } : {}),
     values: {
       name: contact.givenName,
       event: event.publicTitle,

@@ -313,6 +313,7 @@ const BoardBar = memo(function BoardBar({
   const whom = [
     ...on.map((a) => a.name.split(' ')[0]),
     ...(asked ? [phrase('crew.askFor', { n: asked })] : []),
+    ...(s.asking ? [phrase('crew.askedNow', { n: s.asking })] : []),
   ].join(', ');
   return (
     <button

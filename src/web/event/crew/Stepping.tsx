@@ -44,7 +44,7 @@ export function Stepping({ shift, zone }: { shift: CrewShift; zone: string }) {
   if (!asks.length && !waiting.length && !dropped.length && !short) return null;
   return (
     <section aria-label={phrase('crew.steppingIn')}>
-      <h3>{phrase('crew.steppingIn')}</h3>
+      <chakra.h3 marginTop="14px">{phrase('crew.steppingIn')}</chakra.h3>
       <Problems of={ask.problem ?? stop.problem} />
       {dropped.map((d) => (
         <p key={`${d.contactId} ${d.at}`} className="soft">
@@ -120,5 +120,9 @@ type Search = NonNullable<Answer<'GET /api/shifts/:id/step-in'>['search']>;
 
 const saySearch = (search: Search, goesOn: boolean): string =>
   goesOn
-    ? phrase(search.wide ? 'crew.searchGoesOn' : 'crew.searchWaiting', { by: search.begunBy })
+    ? !search.wide
+      ? phrase('crew.searchWaiting')
+      : search.begunBy
+        ? phrase('crew.searchGoesOnBy', { by: search.begunBy })
+        : phrase('crew.searchGoesOn')
     : endWords[search.endedHow!];

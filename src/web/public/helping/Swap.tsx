@@ -16,8 +16,8 @@ type Page = Answer<'GET /api/public/crew/:token'>;
 /** As many as can be wished for in the place of one. */
 const most = 8;
 
-const shortly = (s: { name: string; role: string; startsLocal: string; endsLocal: string }) =>
-  `${sayShortDate(s.startsLocal, true, language())} ${sayFromTo(s, language())} ${[s.name, s.role].filter(Boolean).join(', ')}`;
+const shortly = (s: { name: string; role: string; place: string; startsLocal: string; endsLocal: string }) =>
+  `${sayShortDate(s.startsLocal, true, language())} ${sayFromTo(s, language())} ${[s.name, s.role, s.place].filter(Boolean).join(', ')}`;
 
 /** Which other shifts somebody would have in the place of one of theirs. */
 export function Swap({
