@@ -18,6 +18,13 @@ const assignment = z.object({
   source: z.enum(['staff', 'public']),
   overrideReason: z.string().nullable(),
   hours: z.number().nullable(),
+  /** When they came and left, as far as it was ticked off. */
+  inAt: instant.nullable(),
+  outAt: instant.nullable(),
+  /** How their hours were put right. */
+  corrections: z.array(
+    z.object({ at: instant, by: z.string(), before: z.number(), after: z.number(), why: z.string() }),
+  ),
   /** Of whoever asked for it: what speaks against them now. */
   against: z.array(against),
 });
@@ -118,6 +125,9 @@ export const crewContract = contract({
       /** People who wished for another shift than theirs; 0 for whoever does not decide. */
       swaps: z.int(),
       hours: z.number(),
+      /** Minutes after which whoever is not there counts as missing. */
+      lateMinutes: z.int(),
+      now: instant,
     }),
   },
   'GET /api/events/:id/crew.pdf': {

@@ -46,6 +46,7 @@ import { registrationContract } from './registration.ts';
 import { rolesContract } from './roles.ts';
 import { seatsContract } from './seats.ts';
 import { seriesContract } from './series.ts';
+import { servingContract } from './serving.ts';
 import { staffContract } from './staff.ts';
 import { steppingInContract } from './steppingIn.ts';
 import { surveysContract } from './surveys.ts';
@@ -103,6 +104,7 @@ export const everything = {
   ...applyingContract,
   ...fillingContract,
   ...steppingInContract,
+  ...servingContract,
   ...swappingContract,
   ...messagesContract,
   ...followingContract,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { markable } from '#core/crew/againstKinds.ts';
 import { contract, date, done, id, idParams } from './endpoint.ts';
+import { countingRules } from './serving.ts';
 
 const name = z.string().trim().min(1, 'name-needed').max(80);
 const skillBody = z.object({
@@ -53,6 +54,7 @@ const rules = z.object({
   neverOverridden: z.array(z.enum(markable)),
   /** People are asked to step in as soon as somebody gives a shift back. */
   asksToStepIn: z.boolean(),
+  ...countingRules.shape,
 });
 export type CrewRules = z.output<typeof rules>;
 

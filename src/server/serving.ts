@@ -27,6 +27,7 @@ import { applyingHandlers } from './crew/applyingRoutes.ts';
 import { fillingHandlers } from './crew/fillingRoutes.ts';
 import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
+import { servingHandlers } from './crew/servingRoutes.ts';
 import { steppingInHandlers, swappingHandlers } from './crew/steppingInRoutes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
@@ -123,6 +124,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...applyingHandlers,
     ...fillingHandlers,
     ...steppingInHandlers,
+    ...servingHandlers,
     ...swappingHandlers,
     ...filesHandlers,
     ...registrationHandlers,

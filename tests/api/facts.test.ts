@@ -8,6 +8,8 @@ import { reactions } from '#server/reactions.ts';
 /** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
 const onlyTold: readonly FactKind[] = [
   'step-in begun',
+  'crew ticked off',
+  'hours corrected',
   'plan sent',
   'clearance spoken of',
   'offer taken',

@@ -366,6 +366,28 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'POST /api/assignments/:id/hours': {
+    of: (o) => ({ id: o.assignment }),
+    body: () => ({ hours: 2, why: 'Left early' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/assignments/:id/presence': {
+    of: (o) => ({ id: o.assignment }),
+    body: () => ({ to: 'expected' }),
+    own: 'CKUD',
+    other: 'CKD',
+    far: 'CKU',
+  },
+  'GET /api/events/:id/doors/crew': { of: ofEvent, own: 'CKUD', other: 'CKD', far: 'CKU' },
+  'GET /api/contacts/:id/hours.pdf': {
+    of: (o) => ({ id: o.contact }),
+    query: () => ({ from: '2026-01-01', until: '2026-12-31' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'POST /api/assignments/:id/state': {
     of: (o) => ({ id: o.assignment }),
     body: () => ({ state: 'dropped' }),

@@ -3,6 +3,8 @@ import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent } from './scenes.ts';
 import { wordsOf } from './wordsOf.ts';
 
+const counting = { lateMinutes: 10, roundedTo: 15, rounded: 'nearest', hourValue: null } as const;
+
 describe('shifts as they are planned', () => {
   let world: World;
   let event: OpenEvent;
@@ -315,7 +317,7 @@ describe('shifts as they are planned', () => {
 
     test('what the organization never overrides is not overridden, by nobody', async () => {
       await odalys.call('PUT /api/crew-rules', {
-        body: { restHours: 10, neverOverridden: ['skill'], asksToStepIn: false },
+        body: { restHours: 10, neverOverridden: ['skill'], ...counting, asksToStepIn: false },
       });
       const id = await add({
         role: 'Rescue',
@@ -343,7 +345,7 @@ describe('shifts as they are planned', () => {
       ]);
       // Nor does a stranger find out by the count what stands in somebody's way.
       await odalys.call('PUT /api/crew-rules', {
-        body: { restHours: 10, neverOverridden: ['short rest'], asksToStepIn: false },
+        body: { restHours: 10, neverOverridden: ['short rest'], ...counting, asksToStepIn: false },
       });
       const open = await add({ role: 'Tea', startsLocal: '2026-08-10T22:30', endsLocal: '2026-08-11T02:00' });
       await put(late, await person('Jo'));
@@ -354,7 +356,7 @@ describe('shifts as they are planned', () => {
       });
       expect(shifts.find((s) => s.id === open)!.filled).toBe(1);
       await odalys.call('PUT /api/crew-rules', {
-        body: { restHours: 8, neverOverridden: [], asksToStepIn: false },
+        body: { restHours: 8, neverOverridden: [], ...counting, asksToStepIn: false },
       });
       expect((await put(night, ida)).body).toMatchObject({ assigned: true });
     });

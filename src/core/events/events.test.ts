@@ -159,6 +159,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     hoursOpen: 0,
     shiftsAsked: 0,
     applied: 0,
+    crewMissing: 0,
     nobodySteps: 0,
     stepping: 0,
     swaps: 0,

@@ -46,6 +46,8 @@ export interface MarginFacts {
   hoursOpen: number;
   /** People who asked for a shift that is still to come. */
   shiftsAsked: number;
+  /** People of the crew whose shift goes on and who are not there, where the crew is ticked off. */
+  crewMissing: number;
   /** Shifts for which everybody was asked to step in and nobody does, and people who are asked now. */
   nobodySteps: number;
   stepping: number;
@@ -155,6 +157,7 @@ export function marginOf(f: MarginFacts): Note[] {
       settle('need', 40 + soon, 'condition-blocks', 'clearance', { step, what }, due);
     else settle('know', 15, 'condition', 'clearance', { step, what }, due);
   }
+  if (f.crewMissing) settle('stop', 74, 'crew-missing', 'crew', { people: f.crewMissing }, now);
   if (f.over) addAfter();
   else addBefore();
   if (f.messagesFailed)

@@ -113,6 +113,11 @@ export const notesEn = {
     text: 'First: {{role}}.',
     action: 'Fill the shifts',
   },
+  'crew-missing': {
+    headline: '{{people:person of the crew is|people of the crew are}} missing.',
+    text: 'Their shift goes on, and nobody ticked them off.',
+    action: 'See who',
+  },
   'nobody-steps-in': {
     headline: 'Nobody steps in on {{shifts:shift|shifts}}.',
     text: 'Everybody who could was asked.',

@@ -277,6 +277,8 @@ export const refusalsEn = {
   'nothing-to-fill': 'There is no shift to fill.',
   'shift-begun-step-in':
     'This shift has begun, or its event does not take place: nobody is asked to step in.',
+  'far-too-early': 'This shift is a long way off: nobody can be there yet.',
+  'not-served': 'They have not served this shift yet.',
   'shift-has-all': 'Nobody is missing on this shift.',
   'shift-asked-for': 'Somebody is asked to step in on this shift. Stop asking first.',
   'swap-refused': 'They cannot change places: {{why}}',

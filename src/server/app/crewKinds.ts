@@ -103,6 +103,23 @@ export interface CrewFacts {
     contactId: string;
     words: string;
   };
+  'crew ticked off': {
+    eventId: string;
+    shiftId: string;
+    assignmentId: string;
+    contactId: string;
+    to: 'in' | 'out' | 'expected';
+    at: string;
+    hours: number | null;
+  };
+  'hours corrected': {
+    eventId: string;
+    shiftId: string;
+    contactId: string;
+    before: number;
+    after: number;
+    why: string;
+  };
   'people swapped': { eventId: string; moves: { contactId: string; from: string; to: string }[] };
   'shift marked': {
     eventId: string;
@@ -257,6 +274,22 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
       action: 'declined a swap',
       subject: { kind: 'shift', id: f.shiftId },
       detail: { contactId: f.contactId, words: f.words },
+    }),
+    topics: ofEvent,
+  },
+  'crew ticked off': {
+    entry: (f) => ({
+      action: { in: 'ticked off as there', out: 'ticked off as gone', expected: 'took a tick back' }[f.to],
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId, at: f.at, hours: f.hours },
+    }),
+    topics: ofEvent,
+  },
+  'hours corrected': {
+    entry: (f) => ({
+      action: 'put hours right',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId, before: f.before, after: f.after, why: f.why },
     }),
     topics: ofEvent,
   },

@@ -14,6 +14,7 @@ import { whyQuiet } from '../contacts/quiet.ts';
 import { inUnitSql } from '../contacts/units.ts';
 import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
+import { isoSql } from '../db/iso.ts';
 import { endSql } from '../events/end.ts';
 import { type AppliedRow, appliedOf, appliedSql, wishOf } from './applyingStore.ts';
 import type { ShiftRow } from './store.ts';
@@ -54,8 +55,8 @@ const readHelpers = (
      select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, c.birth_date, ${whyQuiet('c')} as quiet,
        coalesce((select jsonb_agg(jsonb_build_object('skillId', h.skill_id, 'until', h.until, 'seen', h.seen_at is not null))
          from held_skills h where h.contact_id = c.id), '[]') as skills,
-       coalesce((select jsonb_agg(jsonb_build_object('shiftId', s.id, 'label', s.role || ' (' || e.public_title || ')', 'startsAt', to_char(s.starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
-           'endsAt', to_char(s.ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')))
+       coalesce((select jsonb_agg(jsonb_build_object('shiftId', s.id, 'label', s.role || ' (' || e.public_title || ')', 'startsAt', ${isoSql('s.starts_at')},
+           'endsAt', ${isoSql('s.ends_at')}))
          from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
          where a.contact_id = c.id and a.state in ('proposed', 'agreed') and s.ends_at > $3::timestamptz - interval '1 day'
            and s.starts_at < $4::timestamptz + interval '1 day'), '[]') as stints,

@@ -4,7 +4,8 @@ import { readReach } from '#core/contacts/reach.ts';
 import { type Against, againstOf, isDecidedFirst, wantedOf } from '#core/crew/against.ts';
 import type { AgainstKind } from '#core/crew/againstKinds.ts';
 import { cut, mostParts } from '#core/crew/cutting.ts';
-import { hoursOf, type ShiftTimes, whenOf } from '#core/crew/shift.ts';
+import { type Presence, servedHours } from '#core/crew/serving.ts';
+import { type ShiftTimes, whenOf } from '#core/crew/shift.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
@@ -267,14 +268,24 @@ export async function signUp(
 export async function markShift(
   w: Work,
   shift: ShiftRow,
-  assignment: { id: string; contactId: string; state: AssignmentState },
+  assignment: { id: string; contactId: string; state: AssignmentState } & Presence,
   body: Body<'POST /api/assignments/:id/state'>,
 ): Promise<Consequences> {
   const refusal = refusalOf({ state: assignment.state, begun: shift.startsAt <= w.now }, body.state);
   if (refusal) throw refused(refusal.code);
-  const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
+  const hours =
+    body.state === 'served'
+      ? (body.hours ?? servedHours(assignment, shift, await theOrganization(w.tx)))
+      : null;
   if (body.state === 'dropped') await takeOffShift(w.tx, assignment.id, w.now);
-  else await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
+  else
+    await update(w.tx, 'assignments', assignment.id, {
+      state: body.state,
+      hours,
+      // Whoever serves again has not left; whoever missed it never came.
+      ...(body.state === 'agreed' && { outAt: null }),
+      ...(body.state === 'missed' && { inAt: null, outAt: null }),
+    });
   const of = { eventId: shift.eventId, shiftId: shift.id, assignmentId: assignment.id };
   const { contactId } = assignment;
   if (assignment.state === 'proposed')

@@ -3,12 +3,9 @@ import type { Importance } from '#core/crew/importance.ts';
 import { onShift } from '#core/crew/states.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { isoSql } from '../db/iso.ts';
 import { endSql } from '../events/end.ts';
 import { type AppliedRow, appliedSql } from './applyingStore.ts';
-
-/** SQL: an instant within JSON, as the rest of the product writes it. */
-const isoSql = (column: string): string =>
-  `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
 export interface FillerRow {
   contactId: string;

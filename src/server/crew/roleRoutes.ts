@@ -21,7 +21,8 @@ const done = { done: true } as const;
 
 export const rolesHandlers: Handlers<typeof rolesContract> = {
   'GET /api/roles': async ({ tx, now }) => {
-    const { zone, restHours, neverOverridden, asksToStepIn } = await theOrganization(tx);
+    const { zone, restHours, neverOverridden, asksToStepIn, lateMinutes, roundedTo, rounded, hourValue } =
+      await theOrganization(tx);
     return {
       roles: await readRoles(tx, now),
       skills: await readSkills(tx, dateOf(now, zone)),
@@ -29,6 +30,10 @@ export const rolesHandlers: Handlers<typeof rolesContract> = {
         restHours,
         neverOverridden: markable.filter((kind) => neverOverridden.includes(kind)),
         asksToStepIn,
+        lateMinutes,
+        roundedTo,
+        rounded,
+        hourValue,
       },
     };
   },

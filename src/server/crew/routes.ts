@@ -53,6 +53,8 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       wished: shifts.reduce((sum, s) => sum + s.wished, 0),
       filled: shifts.reduce((sum, s) => sum + Math.min(s.filled, s.wished), 0),
       asked: shifts.reduce((sum, s) => sum + s.assignments.filter((a) => a.state === 'proposed').length, 0),
+      now,
+      lateMinutes: (await theOrganization(tx)).lateMinutes,
       swaps: decides ? (await readWishes(tx, event.id, now)).length : 0,
       hours: shifts.reduce((sum, s) => sum + s.wished * hoursOf(s.startsAt, s.endsAt), 0),
     };

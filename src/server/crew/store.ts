@@ -1,10 +1,12 @@
 import type { CrewShift } from '#contract/crew.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { HeldSkill, Stint } from '#core/crew/against.ts';
+import type { Presence } from '#core/crew/serving.ts';
 import { type AssignmentState, onOrAsked, onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { isoSql } from '../db/iso.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -40,7 +42,7 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
        (select count(*)::int from step_in_asks k where k.shift_id = s.id and k.state = 'asked') as asking,
        (select q.ended_how from step_in_searches q where q.shift_id = s.id order by q.begun_at desc, q.id desc limit 1) as searched,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
-           'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours, 'against', '[]'::jsonb) order by a.made_at, a.id)
+           'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours, 'inAt', ${isoSql('a.in_at')}, 'outAt', ${isoSql('a.out_at')}, 'corrections', coalesce((select jsonb_agg(jsonb_build_object('at', ${isoSql('h.at')}, 'by', h.by, 'before', h.before, 'after', h.after, 'why', h.why) order by h.at, h.id) from hour_corrections h where h.assignment_id = a.id), '[]'), 'against', '[]'::jsonb) order by a.made_at, a.id)
          from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onOrAsked)}), '[]') as assignments
      from shifts s where s.event_id = $1 and s.removed_at is null order by s.starts_at, s.role, s.id`,
     [eventId],
@@ -107,10 +109,10 @@ export const isAskedFor = async (tx: Queries, shiftId: string): Promise<boolean>
 export const readAssignment = (
   tx: Queries,
   id: string,
-): Promise<{ shiftId: string; contactId: string; state: AssignmentState } | null> =>
-  first<{ shiftId: string; contactId: string; state: AssignmentState }>(
+): Promise<({ shiftId: string; contactId: string; state: AssignmentState } & Presence) | null> =>
+  first<{ shiftId: string; contactId: string; state: AssignmentState } & Presence>(
     tx,
-    'select shift_id, contact_id, state from assignments where id = $1',
+    'select shift_id, contact_id, state, in_at, out_at from assignments where id = $1',
     [id],
   );
 

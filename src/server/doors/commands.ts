@@ -5,8 +5,9 @@ import { readReach } from '#core/contacts/reach.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { mayComeIn, shortestReason } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
-import type { App, Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
+import { toldFor } from '../app/told.ts';
 import { identify } from '../contacts/linking.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { insert, update } from '../db/database.ts';
@@ -17,18 +18,6 @@ import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { doorRows } from './list.ts';
 import { attendanceNow, hasSeat, keepAbsences, keepAttendance } from './store.ts';
-
-/** The furthest back that an arrival told later may lie, in hours. */
-const latestTold = 36;
-
-/** When something was that is told now: as the device says, not in the future and not long ago. */
-function toldFor(app: App, now: string, at: string | undefined): string {
-  // The demonstration's clock is not that of the device.
-  if (!at || app.movable) return now;
-  const until = Date.parse(now);
-  const told = Math.max(until - latestTold * 3_600_000, Math.min(until, Date.parse(at)));
-  return new Date(told).toISOString();
-}
 
 interface Mark {
   /** The event at whose door they stand. */

@@ -2,6 +2,7 @@ import type { Role } from '#contract/endpoint.ts';
 import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
 import type { AgainstKind } from '#core/crew/againstKinds.ts';
+import type { Rounding } from '#core/crew/serving.ts';
 import type { QuietHours } from '#core/messages/hours.ts';
 import type { Answering } from '#core/questions/answering.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -18,11 +19,16 @@ export interface OrganizationRow extends Organization {
   restHours: number;
   /** People are asked to step in as soon as somebody gives a shift back. */
   asksToStepIn: boolean;
+  lateMinutes: number;
+  roundedTo: Rounding['roundedTo'];
+  rounded: Rounding['rounded'];
+  /** What an hour of volunteers is worth, in minor units. */
+  hourValue: number | null;
   neverOverridden: AgainstKind[];
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden, asks_to_step_in';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden, asks_to_step_in, late_minutes, rounded_to, rounded, hour_value';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -63,17 +69,15 @@ export const setQuietHours = (tx: Queries, hours: QuietHours | null): Promise<un
 
 export const setCrewRules = (
   tx: Queries,
-  {
-    restHours,
-    neverOverridden,
-    asksToStepIn,
-  }: Pick<OrganizationRow, 'restHours' | 'neverOverridden' | 'asksToStepIn'>,
+  r: Pick<
+    OrganizationRow,
+    'restHours' | 'neverOverridden' | 'asksToStepIn' | 'lateMinutes' | 'roundedTo' | 'rounded' | 'hourValue'
+  >,
 ): Promise<unknown> =>
-  tx.query('update organization set rest_hours = $1, never_overridden = $2, asks_to_step_in = $3', [
-    restHours,
-    neverOverridden,
-    asksToStepIn,
-  ]);
+  tx.query(
+    'update organization set rest_hours = $1, never_overridden = $2, asks_to_step_in = $3, late_minutes = $4, rounded_to = $5, rounded = $6, hour_value = $7',
+    [r.restHours, r.neverOverridden, r.asksToStepIn, r.lateMinutes, r.roundedTo, r.rounded, r.hourValue],
+  );
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>

@@ -33,6 +33,7 @@ interface CountsRow {
   hoursOpen: number;
   shiftsAsked: number;
   applied: number;
+  crewMissing: number;
   nobodySteps: number;
   stepping: number;
   swaps: number;
@@ -187,6 +188,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     hoursOpen: counts.hoursOpen,
     shiftsAsked: counts.shiftsAsked,
     applied: counts.applied,
+    crewMissing: counts.crewMissing,
     nobodySteps: counts.nobodySteps,
     stepping: counts.stepping,
     swaps: counts.swaps,
@@ -209,6 +211,9 @@ const countsSql = `
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state = 'agreed') as hours_open,
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'proposed') as shifts_asked,
     (select count(*)::int from applications a join calls c on c.id = a.call_id where c.event_id = e.id and (a.state = 'new' or a.again is not null)) as applied,
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and a.state = 'agreed' and a.in_at is null
+      and s.starts_at <= $2::timestamptz - make_interval(mins => (select late_minutes from organization)) and s.ends_at > $2
+      and exists (select 1 from assignments x join shifts y on y.id = x.shift_id where y.event_id = e.id and x.in_at is not null)) as crew_missing,
     (select count(*)::int from shifts s where s.event_id = e.id and s.removed_at is null and s.starts_at > $2
       and (select q.wide and q.ended_how in ('nobody left', 'too late') from step_in_searches q where q.shift_id = s.id order by q.begun_at desc, q.id desc limit 1)
       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) < s.wished) as nobody_steps,

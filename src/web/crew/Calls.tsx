@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Call } from '#contract/applying.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { type Column, Table } from '#web/kit/Table.tsx';
 import { useAsk } from '#web/parts/ask.ts';
@@ -51,9 +51,12 @@ export default function Calls() {
     <div className="page">
       <div className="spread">
         <h1>{phrase('applying.title')}</h1>
-        <Button look="main" data-new onClick={() => setAdding(true)}>
-          {phrase('applying.add')}
-        </Button>
+        <div className="acts">
+          <ButtonLink to="/volunteers/hours">{phrase('crew.hoursTitle')}</ButtonLink>
+          <Button look="main" data-new onClick={() => setAdding(true)}>
+            {phrase('applying.add')}
+          </Button>
+        </div>
       </div>
       <p className="soft">{phrase('applying.about')}</p>
       <Loaded of={calls}>

@@ -19,6 +19,7 @@ import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { PaidIn } from '../parts/saying.ts';
+import { Crew } from './Crew.tsx';
 import { useOutbox } from './outbox.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
@@ -60,7 +61,7 @@ export default function Door() {
 
 function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [typed, setTyped] = useState('');
-  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in'>('list');
+  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew'>('list');
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
   const roles = useMe().data?.staff.roles ?? [];
@@ -109,22 +110,24 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
       </p>
       <div className="acts">
-        <InlineText
-          label={phrase('door.searchANameOr')}
-          placeholder={phrase('door.nameOrScanA')}
-          className="grow"
-          value={typed}
-          set={(text) => {
-            setTyped(text);
-            if (scan.data || chosen) show(null);
-          }}
-          onKeyDown={(e) => {
-            // A keyboard scanner types the code and Enter.
-            if (e.key !== 'Enter' || !typed.trim()) return;
-            if (isPass(typed, rows.length)) read(typed);
-            else if (rows.length === 1) show(rows[0]!.registrationId);
-          }}
-        />
+        {mode !== 'crew' && (
+          <InlineText
+            label={phrase('door.searchANameOr')}
+            placeholder={phrase('door.nameOrScanA')}
+            className="grow"
+            value={typed}
+            set={(text) => {
+              setTyped(text);
+              if (scan.data || chosen) show(null);
+            }}
+            onKeyDown={(e) => {
+              // A keyboard scanner types the code and Enter.
+              if (e.key !== 'Enter' || !typed.trim()) return;
+              if (isPass(typed, rows.length)) read(typed);
+              else if (rows.length === 1) show(rows[0]!.registrationId);
+            }}
+          />
+        )}
         <Button
           size="touch"
           aria-pressed={mode === 'scan'}
@@ -145,7 +148,18 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         >
           {phrase('door.walkIn')}
         </Button>
+        <Button
+          size="touch"
+          aria-pressed={mode === 'crew'}
+          onClick={() => {
+            show(null);
+            setMode(mode === 'crew' ? 'list' : 'crew');
+          }}
+        >
+          {phrase('door.crew')}
+        </Button>
       </div>
+
       {mode === 'scan' && <Scanner read={read} />}
       {mode === 'walk-in' && (
         <WalkIn
@@ -189,6 +203,30 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           key={chosen}
         />
       )}
+      {mode === 'crew' ? (
+        <Crew eventId={id} />
+      ) : (
+        <Guests rows={rows} all={all.length} eventId={id} show={show} />
+      )}
+    </>
+  );
+}
+
+/** Who is coming, each with the one mark that fits. */
+function Guests({
+  rows,
+  all,
+  eventId,
+  show,
+}: {
+  rows: readonly Row[];
+  /** How many there are without a search. */
+  all: number;
+  eventId: string;
+  show: (registrationId: string) => void;
+}) {
+  return (
+    <>
       <ul className="plainlist">
         {rows.slice(0, 150).map((r) => (
           <li key={r.registrationId} className="spread">
@@ -199,14 +237,12 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
               <br />
               <small className={toneOf(r)}>{lineOf(r)}</small>
             </Button>
-            <Mark row={r} eventId={id} />
+            <Mark row={r} eventId={eventId} />
           </li>
         ))}
       </ul>
       {rows.length === 0 && (
-        <Empty>
-          {all.length === 0 ? phrase('door.nobodyHasAConfirmed') : phrase('door.nobodyOfThatName')}
-        </Empty>
+        <Empty>{all === 0 ? phrase('door.nobodyHasAConfirmed') : phrase('door.nobodyOfThatName')}</Empty>
       )}
       {rows.length > 150 && (
         <p className="soft">{phrase('door.moreTypeAPart', { rows: rows.length - 150 })}</p>

@@ -2,16 +2,19 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type CrewRole, type CrewRules, rolesContract, type Skill } from '#contract/roles.ts';
 import { markable } from '#core/crew/againstKinds.ts';
+import { roundedTo, roundedWays } from '#core/crew/serving.ts';
+import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Count, LongText, SeveralOf, Text, Tick } from '../kit/form/fields.tsx';
+import { Choose, Count, LongText, Money, SeveralOf, Text, Tick } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from './ask.ts';
 import { ChangeOrRemove, RegisterSection, RowActs } from './RegisterSection.tsx';
+import { useSaying } from './saying.ts';
 
 /** What volunteers do and what that asks of them, what they can be able to do, and the rules of rest. */
 export function Roles() {
@@ -207,13 +210,24 @@ const neverWords: Readonly<Record<(typeof markable)[number], string>> = {
   expired: phrase('crew.never-expired'),
 };
 
-/** How much rest there is, and what nobody is put on a shift in spite of. */
+const wayWords: Readonly<Record<CrewRules['rounded'], string>> = {
+  nearest: phrase('crew.roundNearest'),
+  up: phrase('crew.roundUp'),
+  down: phrase('crew.roundDown'),
+};
+
+/** How much rest there is, what nobody is put on a shift in spite of, and how served hours are counted. */
 function Rules({ rules }: { rules: CrewRules }) {
+  const { currency, money } = useSaying();
   const form = useForm({
     values: {
       restHours: String(rules.restHours),
       neverOverridden: rules.neverOverridden as string[],
       asksToStepIn: rules.asksToStepIn,
+      lateMinutes: String(rules.lateMinutes),
+      roundedTo: String(rules.roundedTo),
+      rounded: rules.rounded as string,
+      hourValue: rules.hourValue === null ? '' : plainAmount(rules.hourValue, currency),
     },
     request: (v) =>
       prepare(rolesContract, 'PUT /api/crew-rules', {
@@ -221,6 +235,10 @@ function Rules({ rules }: { rules: CrewRules }) {
           restHours: Number(v.restHours),
           neverOverridden: markable.filter((kind) => v.neverOverridden.includes(kind)),
           asksToStepIn: v.asksToStepIn,
+          lateMinutes: Number(v.lateMinutes),
+          roundedTo: Number(v.roundedTo) as CrewRules['roundedTo'],
+          rounded: v.rounded as CrewRules['rounded'],
+          hourValue: v.hourValue.trim() ? (readAmount(v.hourValue, currency) ?? Number.NaN) : null,
         },
       }),
     after: () => say(phrase('common.saved')),
@@ -237,6 +255,32 @@ function Rules({ rules }: { rules: CrewRules }) {
           choices={markable.map((kind) => ({ value: kind, label: neverWords[kind] }))}
         />
         <Tick form={form} name="asksToStepIn" label={phrase('crew.asksToStepIn')} />
+        <Count
+          form={form}
+          name="lateMinutes"
+          label={phrase('crew.lateMinutes')}
+          help={phrase('crew.lateHelp')}
+        />
+        <Choose
+          form={form}
+          name="roundedTo"
+          label={phrase('crew.roundedTo')}
+          choices={roundedTo.map((n) => ({ value: String(n), label: phrase('crew.minutes', { n }) }))}
+        />
+        <Choose
+          form={form}
+          name="rounded"
+          label={phrase('crew.rounded')}
+          choices={roundedWays.map((value) => ({ value, label: wayWords[value] }))}
+        />
+        <Money
+          form={form}
+          name="hourValue"
+          currency={currency}
+          sayAmount={money}
+          label={phrase('crew.hourValue')}
+          help={phrase('crew.hourValueHelp')}
+        />
       </Form>
     </chakra.section>
   );

@@ -36,6 +36,7 @@ const Waiting = lazy(placeLoads.Clearance);
 const Rules = lazy(() => import('../clearance/Rules.tsx'));
 const Calls = lazy(() => import('../crew/Calls.tsx'));
 const Applications = lazy(() => import('../crew/Applications.tsx'));
+const Hours = lazy(() => import('../crew/Hours.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
 const Today = lazy(() => import('../door/Today.tsx'));
@@ -87,6 +88,7 @@ export function Places() {
                       <Route path="/import" element={<Imports />} />
                       <Route path="/import/:id" element={<Import />} />
                       <Route path="/volunteers" element={<Calls />} />
+                      <Route path="/volunteers/hours" element={<Hours />} />
                       <Route path="/volunteers/:id" element={<Applications />} />
                       <Route path="/ledger" element={<Ledger />} />
                       <Route path="/records" element={<Records />} />

@@ -26,6 +26,7 @@ import { CutShift } from './CutShift.tsx';
 import { Filling } from './Filling.tsx';
 import { ManyShifts } from './ManyShifts.tsx';
 import { MoveShift, withChange } from './MoveShift.tsx';
+import { OnTheDay } from './OnTheDay.tsx';
 import { ShiftForm } from './ShiftForm.tsx';
 import { ShiftPanel } from './ShiftPanel.tsx';
 import { StepIn } from './StepIn.tsx';
@@ -62,7 +63,12 @@ const usual = { by: 'role', day: '', zoom: '', words: '', gaps: '' };
 
 /** The crew of an event: its shifts on a board of the day, who is on each, and who asks for one. */
 export default function CrewSheet({ page }: { page: EventPage }) {
-  const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } });
+  const crew = useAsk('GET /api/events/:id/crew', {
+    params: { id: page.id },
+    // While a shift goes on, who is late changes by the clock alone.
+    everyMs: (answer) =>
+      answer?.shifts.some((s) => s.startsAt <= answer.now && s.endsAt > answer.now) ? 20_000 : undefined,
+  });
   const { now } = useSaying();
   const [address, put] = useAddress(usual);
   const [shownId, setShownId] = useState<string | null>(null);
@@ -127,7 +133,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   };
   return (
     <Loaded of={crew}>
-      {({ shifts: all, wished, filled, asked, swaps, hours }) => (
+      {({ shifts: all, wished, filled, asked, swaps, hours, now: at, lateMinutes }) => (
         <>
           <div className="spread">
             <h2 className="num">{phrase('event.ofPlacesFilled', { filled, wished })}</h2>
@@ -197,6 +203,13 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             {!page.plan.startsLocal && phrase('event.shiftsNeedADate')}
           </p>
           <Problems of={remove.problem ?? change.problem} />
+          <OnTheDay
+            shifts={all}
+            now={at}
+            lateMinutes={lateMinutes}
+            may={may}
+            assign={(id) => setOpen({ what: 'assign', id })}
+          />
           {asked > 0 && (
             <chakra.div className="need" margin="0 0 8px">
               {phrase('crew.peopleAsk', { n: asked })}{' '}

@@ -13,8 +13,9 @@ import { say } from '#web/kit/toast.tsx';
 import { useAction } from '#web/parts/ask.ts';
 import { Person } from '#web/parts/Person.tsx';
 import { useSaying } from '#web/parts/saying.ts';
-import { phrase, term } from '#web/words/phrase.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { importanceWords } from './crewWords.ts';
+import { CorrectHours, Served } from './Served.tsx';
 import { Stepping } from './Stepping.tsx';
 
 type Assignment = CrewShift['assignments'][number];
@@ -36,6 +37,7 @@ export function ShiftPanel({
 }) {
   const { now } = useSaying();
   const [dropping, setDropping] = useState<Assignment | null>(null);
+  const [correcting, setCorrecting] = useState<Assignment | null>(null);
   const state = useAction('POST /api/assignments/:id/state');
   const begun = s.startsAt <= now;
   const over = s.endsAt <= now;
@@ -155,18 +157,11 @@ export function ShiftPanel({
                     {phrase('event.despiteAClash', { overrideReason: a.overrideReason })}
                   </chakra.small>
                 )}
-                {a.state !== 'agreed' && (
-                  <small className="soft">
-                    {' '}
-                    {[term(a.state), a.hours !== null && phrase('event.h', { hours: a.hours })]
-                      .filter(Boolean)
-                      .join(', ')}
-                  </small>
-                )}
+                <Served of={a} zone={zone} />
               </span>
               {may && (
                 <chakra.span className="acts" fontSize="13.5px" flexShrink={0}>
-                  {over && a.state === 'agreed' && (
+                  {begun && a.state === 'agreed' && (
                     <>
                       <Button look="link" color="verdigris" onClick={() => mark(a, 'served')}>
                         {phrase('event.served')}
@@ -175,6 +170,16 @@ export function ShiftPanel({
                         {phrase('event.missed')}
                       </Button>
                     </>
+                  )}
+                  {a.state === 'served' && (
+                    <Button
+                      look="link"
+                      color="verdigris"
+                      aria-label={phrase('crew.correctNamed', { name: a.name })}
+                      onClick={() => setCorrecting(a)}
+                    >
+                      {phrase('crew.correct')}
+                    </Button>
                   )}
                   {(a.state === 'served' || a.state === 'missed') && (
                     <Button look="link" color="soft" onClick={() => mark(a, 'agreed')}>
@@ -198,6 +203,7 @@ export function ShiftPanel({
         </ul>
         {may && <Stepping shift={s} zone={zone} />}
       </chakra.div>
+      {correcting && <CorrectHours of={correcting} close={() => setCorrecting(null)} />}
       {dropping && (
         <Asking
           open

@@ -1,0 +1,134 @@
+import { useState } from 'react';
+import type { CrewPresent } from '#contract/serving.ts';
+import { fold } from '#core/contacts/names.ts';
+import { type Standing, standingOf } from '#core/crew/serving.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
+import { sayLongDate } from '#core/time/say.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { Empty } from '#web/kit/Note.tsx';
+import { Loaded, Problems } from '#web/kit/notices.tsx';
+import { say } from '#web/kit/toast.tsx';
+import { useAction, useAsk } from '#web/parts/ask.ts';
+import { useSaying } from '#web/parts/saying.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { sayStanding } from './saying.ts';
+
+const urgent: readonly (Standing | 'open')[] = ['late', 'missing'];
+
+/** The crew of the day, to be ticked off as they come and leave; whoever is missing first. */
+export function Crew({ eventId }: { eventId: string }) {
+  const { timeOfDay } = useSaying();
+  const [typed, setTyped] = useState('');
+  const crew = useAsk('GET /api/events/:id/doors/crew', { params: { id: eventId }, everyMs: 15_000 });
+  const mark = useAction('POST /api/assignments/:id/presence');
+  const words = fold(typed).split(' ').filter(Boolean);
+  const send = (row: CrewPresent, to: 'in' | 'out' | 'expected', said?: string) =>
+    mark.mutate(
+      { params: { id: row.assignmentId }, body: { to } },
+      {
+        onSuccess: () => {
+          setTyped('');
+          if (said)
+            say(said, {
+              label: phrase('common.undo'),
+              run: () => send(row, to === 'out' ? 'in' : 'expected'),
+            });
+        },
+      },
+    );
+  return (
+    <>
+      <InlineText
+        label={phrase('door.findCrew')}
+        placeholder={phrase('door.findCrew')}
+        className="grow"
+        value={typed}
+        set={setTyped}
+      />
+      <Problems of={mark.problem} />
+      <Loaded of={crew}>
+        {({ rows, lateMinutes, now }) => {
+          const shown = rows
+            .filter((r) => words.every((w) => fold(`${r.name} ${r.role} ${r.place}`).includes(w)))
+            .map((row) => ({ row, standing: standingOf(row, row, now, lateMinutes) }));
+          const days = [...new Set(shown.map(({ row }) => row.startsLocal.slice(0, 10)))];
+          const here = rows.filter((r) => standingOf(r, r, now, lateMinutes) === 'here').length;
+          if (rows.length === 0) return <Empty>{phrase('door.noCrew')}</Empty>;
+          return (
+            <>
+              <p className="num" role="status">
+                {phrase('door.crewHere', {
+                  here,
+                  missing: shown.filter((s) => urgent.includes(s.standing)).length,
+                })}
+              </p>
+              {shown.length === 0 && <Empty>{phrase('door.noCrewOfThatName')}</Empty>}
+              {days.map((day) => (
+                <section key={day} aria-label={sayLongDate(day, 'en')}>
+                  {days.length > 1 && <h3>{sayLongDate(day, 'en')}</h3>}
+                  <ul className="plainlist">
+                    {shown
+                      .filter(({ row }) => row.startsLocal.startsWith(day))
+                      .sort(
+                        (a, b) => Number(urgent.includes(b.standing)) - Number(urgent.includes(a.standing)),
+                      )
+                      .map(({ row, standing }) => (
+                        <li key={row.assignmentId} className="spread">
+                          <span className="grow">
+                            <span className="name">{row.name}</span>
+                            <br />
+                            <small className="num">
+                              {[sayFromTo(row), row.shift, row.role, row.place].filter(Boolean).join(' · ')}
+                            </small>
+                            <br />
+                            <small className={urgent.includes(standing) ? 'late num' : 'soft num'}>
+                              {sayStanding(standing, row, timeOfDay)}
+                            </small>
+                          </span>
+                          {(standing === 'here' || standing === 'still here') && (
+                            <Button
+                              size="touch"
+                              disabled={mark.isPending}
+                              aria-label={phrase('door.crewLeftNamed', { name: row.name })}
+                              onClick={() => send(row, 'out', phrase('door.crewHasLeft', { name: row.name }))}
+                            >
+                              {phrase('door.left')}
+                            </Button>
+                          )}
+                          {(standing === 'to come' ||
+                            standing === 'late' ||
+                            standing === 'missing' ||
+                            standing === 'open' ||
+                            standing === 'missed') && (
+                            <Button
+                              size="touch"
+                              disabled={mark.isPending}
+                              aria-label={phrase('door.crewInNamed', { name: row.name })}
+                              onClick={() => send(row, 'in', phrase('door.crewIsHere', { name: row.name }))}
+                            >
+                              {phrase('door.crewIn')}
+                            </Button>
+                          )}
+                          {standing === 'left' && row.outAt && (
+                            <Button
+                              look="plain"
+                              size="touch"
+                              disabled={mark.isPending}
+                              onClick={() => send(row, 'in')}
+                            >
+                              {phrase('door.crewBack')}
+                            </Button>
+                          )}
+                        </li>
+                      ))}
+                  </ul>
+                </section>
+              ))}
+            </>
+          );
+        }}
+      </Loaded>
+    </>
+  );
+}
