@@ -10,6 +10,7 @@ import { changesContract } from './changes.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
+import { crewMailContract } from './crewMail.ts';
 import { doorsContract } from './doors.ts';
 import { dutiesContract } from './duties.ts';
 import { eventAccountContract } from './eventAccount.ts';
@@ -105,6 +106,7 @@ export const everything = {
   ...fillingContract,
   ...steppingInContract,
   ...servingContract,
+  ...crewMailContract,
   ...swappingContract,
   ...messagesContract,
   ...followingContract,

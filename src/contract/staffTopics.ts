@@ -178,6 +178,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/shifts/:id/step-in': ['crew', 'messages', 'people', 'events'],
   'DELETE /api/shifts/:id/step-in': ['crew', 'messages', 'people', 'events'],
   'POST /api/assignments/:id/presence': ['crew'],
+  'POST /api/events/:id/crew/mail': ['messages'],
   'POST /api/assignments/:id/hours': ['crew'],
   'POST /api/events/:id/swaps': ['crew', 'messages', 'people', 'events'],
   'POST /api/events/:id/swaps/decline': ['crew', 'messages', 'people', 'events'],

@@ -136,6 +136,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     languages: ['en', 'fr'],
     ageOfMajority: 19,
     minimumNoticeDays: 14,
+    hourValue: 2450,
     holidays: [
       '2026-07-01',
       '2026-08-03',

@@ -44,6 +44,7 @@ import { importsHandlers } from './imports/routes.ts';
 import type { Runner } from './jobs/runner.ts';
 import { kindsHandlers } from './kinds/routes.ts';
 import { boardHandlers } from './messages/board.ts';
+import { crewMailHandlers } from './messages/crewMail.ts';
 import { followingHandlers } from './messages/followingRoutes.ts';
 import { incomingHandlers } from './messages/incoming.ts';
 import { lettersHandlers } from './messages/letterTexts.ts';
@@ -125,6 +126,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...fillingHandlers,
     ...steppingInHandlers,
     ...servingHandlers,
+    ...crewMailHandlers,
     ...swappingHandlers,
     ...filesHandlers,
     ...registrationHandlers,

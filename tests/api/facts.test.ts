@@ -9,6 +9,7 @@ import { reactions } from '#server/reactions.ts';
 const onlyTold: readonly FactKind[] = [
   'step-in begun',
   'crew ticked off',
+  'crew written to',
   'hours corrected',
   'plan sent',
   'clearance spoken of',

@@ -106,7 +106,7 @@ const table: Record<string, string> = {
   CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
   CKU: `GET /api/events/:id/roster, POST /api/events/:id/roster, POST /api/events/:id/roster/stop, POST /api/events/:id/roster/accept, DELETE /api/events/:id/roster, GET /api/shifts/:id/repair, POST /api/shifts/:id/repair,
-    GET /api/shifts/:id/step-in, POST /api/shifts/:id/step-in, DELETE /api/shifts/:id/step-in, GET /api/events/:id/swaps, POST /api/events/:id/swaps, POST /api/events/:id/swaps/decline, POST /api/assignments/:id/hours, GET /api/contacts/:id/hours.pdf,
+    GET /api/shifts/:id/step-in, POST /api/shifts/:id/step-in, DELETE /api/shifts/:id/step-in, GET /api/events/:id/swaps, POST /api/events/:id/swaps, POST /api/events/:id/swaps/decline, POST /api/events/:id/crew/mail, POST /api/assignments/:id/hours, GET /api/contacts/:id/hours.pdf,
     GET /api/calls, POST /api/calls, PUT /api/calls/:id, GET /api/calls/:id/applications, POST /api/calls/:id/invite, POST /api/applications/decide, POST /api/applications/:id/ask, POST /api/applications/:id/again,
     POST /api/applications/:id/skills/:skill/seen, GET /api/applications/:id/files/:file, POST /api/applications/:id/pairs, DELETE /api/applications/:id/pairs/:pair,
     GET /api/shifts/:id/candidates, GET /api/roles, GET /api/contacts/:id/skills, PUT /api/contacts/:id/skills/:skill, DELETE /api/contacts/:id/skills/:skill,

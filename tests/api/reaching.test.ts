@@ -366,6 +366,13 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'POST /api/events/:id/crew/mail': {
+    of: ofEvent,
+    body: () => ({ subject: 'News', words: 'The tide is early.', trying: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'POST /api/assignments/:id/hours': {
     of: (o) => ({ id: o.assignment }),
     body: () => ({ hours: 2, why: 'Left early' }),

@@ -34,6 +34,7 @@ export type DirectKind =
   | 'shift declined'
   | 'shift changed'
   | 'shift waits'
+  | 'crew mail'
   | 'step in'
   | 'step in not needed'
   | 'swap wished'
@@ -77,6 +78,7 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
   'shift changed': ['shift_before'],
   'swap wished': ['shift_before'],
+  'crew mail': ['subject', 'words', 'schedule'],
   'swap declined': ['words'],
   'application came': ['title', 'application_link'],
   'application asked': ['title', 'words', 'application_link'],
@@ -480,6 +482,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nYour shift at {{event}} is now {{shift}}. It was {{shift_before}}.\n\nIf you cannot come then, give it back here, where all your shifts are: {{shifts_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nVotre quart à {{event}} est maintenant {{shift}}. C’était {{shift_before}}.\n\nSi vous ne pouvez pas venir à ce moment, rendez-le ici, où se trouvent tous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'crew mail': {
+    subject: { en: '{{subject}}', fr: '{{subject}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{words}}\n\nYour shifts at {{event}}:\n\n{{schedule}}\n\nAll of them, always up to date: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\nVos quarts à {{event}} :\n\n{{schedule}}\n\nTous, toujours à jour : {{shifts_link}}\n\n{{organization}}',
     },
   },
   'shift waits': {

@@ -1,7 +1,7 @@
 /** The letter that says what somebody served, in English. */
 export const hoursEn = {
   title: 'Volunteer hours',
-  says: '{{name}} served {{hours}} {{hours:hour|hours}} as a volunteer of {{organization}} between {{from}} and {{until}}.',
+  says: '{{name}} served {{hours:hour|hours}} as a volunteer of {{organization}} between {{from}} and {{until}}.',
   none: 'Nothing is recorded for {{name}} between {{from}} and {{until}}.',
   day: 'Day',
   event: 'Event',

@@ -19,6 +19,7 @@ export const lettersEn = {
   'shift asked': 'They asked for a shift that the crew lead decides',
   'shift declined': 'The crew lead declined',
   'shift changed': 'Their shift changed',
+  'crew mail': 'The crew lead writes to the crew',
   'shift waits': 'They wait for a shift that is full',
   'step in': 'They are asked to step in on a shift',
   'step in not needed': 'They were asked to step in, and are not needed any more',

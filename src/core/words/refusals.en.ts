@@ -278,6 +278,7 @@ export const refusalsEn = {
   'shift-begun-step-in':
     'This shift has begun, or its event does not take place: nobody is asked to step in.',
   'far-too-early': 'This shift is a long way off: nobody can be there yet.',
+  'nobody-to-write-to': 'Nobody of the crew can be written to.',
   'not-served': 'They have not served this shift yet.',
   'shift-has-all': 'Nobody is missing on this shift.',
   'shift-asked-for': 'Somebody is asked to step in on this shift. Stop asking first.',

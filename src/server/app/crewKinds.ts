@@ -103,6 +103,7 @@ export interface CrewFacts {
     contactId: string;
     words: string;
   };
+  'crew written to': { eventId: string; subject: string; people: number; roles: string[] };
   'crew ticked off': {
     eventId: string;
     shiftId: string;
@@ -274,6 +275,14 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
       action: 'declined a swap',
       subject: { kind: 'shift', id: f.shiftId },
       detail: { contactId: f.contactId, words: f.words },
+    }),
+    topics: ofEvent,
+  },
+  'crew written to': {
+    entry: (f) => ({
+      action: 'wrote to the crew',
+      subject: event(f.eventId),
+      detail: { subject: f.subject, people: f.people, roles: f.roles },
     }),
     topics: ofEvent,
   },

@@ -1,5 +1,6 @@
+import { earlier } from '#core/time/clock.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
-import { wallOf } from '#core/time/wallTime.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import { fillIn } from '#core/words/filling.ts';
 import { hoursEn } from '#core/words/hours.en.ts';
 import { hoursFr } from '#core/words/hours.fr.ts';
@@ -33,8 +34,16 @@ export const hoursLetter = (letter: HoursLetter): Promise<Buffer> => {
   const t = (key: keyof typeof hoursEn, params: Record<string, string | number> = {}) =>
     fillIn((language === 'fr' ? hoursFr : hoursEn)[key], params, language);
   const date = (on: string) => sayLongDate(`${on}T00:00`, language);
-  const today = date(wallOf(letter.now, letter.zone).slice(0, 10));
-  const said = (hours: number) => hours.toLocaleString(language === 'fr' ? 'fr-CA' : 'en-CA');
+  const today = dateOf(letter.now, letter.zone);
+  // What is to come is not served yet.
+  const until = earlier(letter.until, today);
+  // As many decimals in all of them as one needs, so that they line up.
+  const digits = served.some((s) => Math.round(s.hours * 100) % 50) ? 2 : 1;
+  const said = (hours: number) =>
+    hours.toLocaleString(language === 'fr' ? 'fr-CA' : 'en-CA', {
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+    });
   const sum = Math.round(served.reduce((all, s) => all + s.hours, 0) * 100) / 100;
   return pdfOf({ size: 'A4', margin: 56, title: t('title') }, (pdf) => {
     pdf.addPage();
@@ -52,7 +61,7 @@ export const hoursLetter = (letter: HoursLetter): Promise<Buffer> => {
         organization,
         hours: sum,
         from: date(letter.from),
-        until: date(letter.until),
+        until: date(until),
       }),
       { width, lineGap: 3 },
     );
@@ -96,7 +105,7 @@ export const hoursLetter = (letter: HoursLetter): Promise<Buffer> => {
     pdf.fontSize(10).fillColor(inks.soft);
     pdf.x = left;
     pdf.y = y + 16;
-    write(pdf, 'text', t('counted', { organization, today }), { width });
+    write(pdf, 'text', t('counted', { organization, today: date(today) }), { width });
     y = pdf.y + 60;
     pdf
       .moveTo(left, y)

@@ -218,8 +218,8 @@ const countsSql = `
       and (select q.wide and q.ended_how in ('nobody left', 'too late') from step_in_searches q where q.shift_id = s.id order by q.begun_at desc, q.id desc limit 1)
       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) < s.wished) as nobody_steps,
     (select count(*)::int from step_in_asks k join shifts s on s.id = k.shift_id where s.event_id = e.id and k.state = 'asked') as stepping,
-    (select count(distinct a.id)::int from swap_wishes x join assignments a on a.id = x.assignment_id join shifts s on s.id = a.shift_id
-      where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'agreed') as swaps
+    (select count(distinct a.id)::int from swap_wishes x join assignments a on a.id = x.assignment_id join shifts s on s.id = a.shift_id join shifts o on o.id = x.shift_id
+      where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and o.removed_at is null and o.starts_at > $2 and a.state = 'agreed') as swaps
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;

@@ -10,7 +10,7 @@ import { type Column, Table } from '#web/kit/Table.tsx';
 import { useAddress } from '#web/kit/useAddress.ts';
 import { useAsk } from '#web/parts/ask.ts';
 import { Person } from '#web/parts/Person.tsx';
-import { sayCount, useSaying } from '#web/parts/saying.ts';
+import { sayCount, sayFigure, useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 type Hours = Answer<'GET /api/hours'>;
@@ -77,6 +77,13 @@ export default function Hours() {
 
 function Shown({ hours: h, query }: { hours: Hours; query: { from: string; until: string; by: HourKey } }) {
   const { money } = useSaying();
+  // As many decimals in all of them as one needs, so that they line up.
+  const digits = h.rows.some((r) => Math.round(r.hours * 100) % 50)
+    ? 2
+    : h.rows.some((r) => r.hours % 1)
+      ? 1
+      : 0;
+  const figure = (hours: number) => sayFigure(hours, digits);
   const columns: Column<Row>[] = [
     {
       id: 'label',
@@ -119,7 +126,7 @@ function Shown({ hours: h, query }: { hours: Hours; query: { from: string; until
         heading: year,
         number: true,
         sortBy: (r) => r.years[year] ?? 0,
-        cell: (r) => (r.years[year] ? sayCount(r.years[year]!) : ''),
+        cell: (r) => (r.years[year] ? figure(r.years[year]!) : ''),
       }),
     ),
     {
@@ -128,8 +135,8 @@ function Shown({ hours: h, query }: { hours: Hours; query: { from: string; until
       heading: phrase('crew.hoursHours'),
       number: true,
       sortBy: (r) => r.hours,
-      cell: (r) => sayCount(r.hours),
-      total: () => sayCount(h.hours),
+      cell: (r) => figure(r.hours),
+      total: () => figure(h.hours),
     },
     ...(query.by === 'person'
       ? [

@@ -42,7 +42,7 @@ export function Crew({ eventId }: { eventId: string }) {
       <InlineText
         label={phrase('door.findCrew')}
         placeholder={phrase('door.findCrew')}
-        className="grow"
+        width="100%"
         value={typed}
         set={setTyped}
       />
@@ -52,7 +52,12 @@ export function Crew({ eventId }: { eventId: string }) {
           const shown = rows
             .filter((r) => words.every((w) => fold(`${r.name} ${r.role} ${r.place}`).includes(w)))
             .map((row) => ({ row, standing: standingOf(row, row, now, lateMinutes) }));
-          const days = [...new Set(shown.map(({ row }) => row.startsLocal.slice(0, 10)))];
+          // What is over stands last.
+          const over = (day: string) =>
+            shown.every(({ row }) => !row.startsLocal.startsWith(day) || row.endsAt <= now);
+          const days = [...new Set(shown.map(({ row }) => row.startsLocal.slice(0, 10)))].sort(
+            (a, b) => Number(over(a)) - Number(over(b)) || (a < b ? -1 : 1),
+          );
           const here = rows.filter((r) => standingOf(r, r, now, lateMinutes) === 'here').length;
           if (rows.length === 0) return <Empty>{phrase('door.noCrew')}</Empty>;
           return (

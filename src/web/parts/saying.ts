@@ -9,6 +9,13 @@ import { useMe } from './ask.ts';
 /** A number of things, with its thousands parted: "12,408". */
 export const sayCount = (n: number): string => n.toLocaleString(`${spokenLanguage()}-CA`);
 
+/** A number with just so many decimals, as in a column where figures line up. */
+export const sayFigure = (n: number, digits: number): string =>
+  n.toLocaleString(`${spokenLanguage()}-CA`, {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
+
 /** What amounts are in on a part of the screen, where that is not the currency of the organization: that of an event. */
 export const PaidIn = createContext<Currency | null>(null);
 

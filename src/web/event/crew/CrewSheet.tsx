@@ -31,10 +31,11 @@ import { ShiftForm } from './ShiftForm.tsx';
 import { ShiftPanel } from './ShiftPanel.tsx';
 import { StepIn } from './StepIn.tsx';
 import { Swaps } from './Swaps.tsx';
+import { WriteToCrew } from './WriteToCrew.tsx';
 
 /** What stands open over the board, and about which shift. */
 type Open =
-  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' | 'swaps' }
+  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' | 'swaps' | 'mail' }
   | { what: 'change' | 'copy' | 'cut' | 'assign' | 'step in'; id: string }
   | { what: 'move'; id: string; to: Put };
 
@@ -144,6 +145,9 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                   entries={[
                     ...(may && all.length > 0
                       ? [{ label: phrase('crew.many'), run: () => setOpen({ what: 'many' }) }]
+                      : []),
+                    ...(may && filled > 0
+                      ? [{ label: phrase('crew.mail'), run: () => setOpen({ what: 'mail' }) }]
                       : []),
                     ...(page.publicUrl && all.some((s) => s.publicSignUp)
                       ? [
@@ -323,6 +327,13 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             </SlideOver>
           )}
           {open?.what === 'fill' && <Filling eventId={page.id} shifts={byId} close={() => setOpen(null)} />}
+          {open?.what === 'mail' && (
+            <WriteToCrew
+              eventId={page.id}
+              roles={[...new Set(all.map((s) => s.role))].sort()}
+              close={() => setOpen(null)}
+            />
+          )}
           {open?.what === 'swaps' && <Swaps eventId={page.id} close={() => setOpen(null)} />}
           {of && open?.what === 'step in' && <StepIn shift={of} close={() => setOpen(null)} />}
           {open?.what === 'call' && (
