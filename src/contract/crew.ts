@@ -112,6 +112,9 @@ const ownElsewhere = z.object({
   zone: z.string(),
 });
 
+/** How many places were filled so many days before an event. */
+const fillPoint = z.object({ days: z.int(), filled: z.int() });
+
 export const crewContract = contract({
   'GET /api/events/:id/crew': {
     summary: 'The shifts of an event with who is on them',
@@ -143,6 +146,29 @@ export const crewContract = contract({
     who: 'staff',
     params: idParams,
     response: { file: 'text/csv' },
+  },
+  'GET /api/events/:id/crew/figures': {
+    summary:
+      'How the places filled up to the event, beside the last time it was held; drop-outs, load and who came back',
+    who: 'staff',
+    params: idParams,
+    response: z.object({
+      wished: z.int(),
+      fill: z.array(fillPoint),
+      /** The event it is a copy of. */
+      before: z
+        .object({ title: z.string(), startsLocal: z.string(), wished: z.int(), fill: z.array(fillPoint) })
+        .nullable(),
+      drops: z.object({ all: z.int(), early: z.int(), late: z.int(), last: z.int(), share: z.number() }),
+      load: z.object({
+        people: z.int(),
+        least: z.number(),
+        median: z.number(),
+        most: z.number(),
+        busiest: z.number(),
+        returning: z.int(),
+      }),
+    }),
   },
   'POST /api/events/:id/shifts': {
     summary: 'Add a shift',

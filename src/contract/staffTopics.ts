@@ -46,6 +46,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/events/:id/roster': ['crew', 'people', 'events'],
   'GET /api/shifts/:id/repair': ['crew', 'people', 'registers', 'seats'],
   'GET /api/shifts/:id/step-in': ['crew', 'people', 'registers', 'seats'],
+  'GET /api/events/:id/crew/figures': ['crew', 'people', 'events'],
   'GET /api/events/:id/doors/crew': ['crew', 'people', 'registers'],
   'GET /api/hours': ['crew', 'people', 'events', 'team', 'registers'],
   'GET /api/hours.csv': ['crew', 'people', 'events', 'team', 'registers'],

@@ -51,7 +51,7 @@ const table: Record<string, string> = {
     PATCH /api/notes/:id, DELETE /api/notes/:id, GET /api/contacts/:id, GET /api/contacts/:id/photo,
     GET /api/contacts/:id/lifeline, GET /api/fields, GET /api/desk, GET /api/events, GET /api/events/:id, GET /api/choices,
     GET /api/events/:id/clearance, POST /api/events/:id/clearance/words, GET /api/events/:id/clearance/around, POST /api/events/:id/clearance/seen, GET /api/events/:id/clearance/papers/:paper, POST /api/clearance-conditions/:id/met,
-    GET /api/clearance/facts, GET /api/events/:id/registrations, GET /api/events/:id/answers/files/:file, GET /api/events/:id/crew, GET /api/events/:id/crew.pdf, GET /api/events/:id/crew.csv,
+    GET /api/clearance/facts, GET /api/events/:id/registrations, GET /api/events/:id/answers/files/:file, GET /api/events/:id/crew, GET /api/events/:id/crew.pdf, GET /api/events/:id/crew.csv, GET /api/events/:id/crew/figures,
     GET /api/events/:id/registration-views, POST /api/events/:id/registration-views, DELETE /api/events/:id/registration-views/:view, GET /api/events/:id/sources,
     GET /api/events/:id/messages, GET /api/events/:id/messages/people, GET /api/events/:id/messages/template, POST /api/events/:id/messages/template, GET /api/events/:id/lines/:lineId/now, POST /api/events/:id/lines/:lineId/send,
     GET /api/events/:id/lines/:lineId/preview, POST /api/events/:id/lines/preview, GET /api/events/:id/board, PUT /api/events/:id/board, POST /api/events/:id/board/:question, POST /api/events/:id/lines/:lineId/test, PUT /api/events/:id/sending, GET /api/events/:id/survey, GET /api/events/:id/figures`,

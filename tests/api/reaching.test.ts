@@ -157,6 +157,7 @@ const table: Partial<Record<Key, Row>> = {
     far: 'CT',
   },
   'GET /api/events/:id/crew': { of: ofEvent, own: 'CKU', other: 'CK', far: 'CKU' },
+  'GET /api/events/:id/crew/figures': { of: ofEvent, own: 'CKU', other: 'CK', far: 'CKU' },
   'GET /api/events/:id/crew.pdf': { of: ofEvent, own: 'CKU', other: 'CK', far: 'CKU' },
   'GET /api/events/:id/crew.csv': { of: ofEvent, own: 'CKU', other: 'CK', far: 'CKU' },
   'POST /api/events/:id/shifts': { of: ofEvent, body: () => shiftBody, own: 'CKU', other: 'CK', far: 'CKU' },

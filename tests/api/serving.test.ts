@@ -185,3 +185,31 @@ test('hours add up by person, event and role, are worth what the organization sa
     403,
   );
 });
+
+test('how the places filled stands beside the last time, with who gave one up and how the load is spread', async () => {
+  const id = await shift('Gangway', '09:00', '12:00');
+  const [ann, ben] = [await put(id, 'Ann'), await put(id, 'Ben')];
+  const [first] = await onShift(id);
+  await scene.world.moveTo(scene.later(25 * 60));
+  await imani.call('POST /api/assignments/:id/state', {
+    params: { id: first!.id },
+    body: { state: 'dropped' },
+  });
+  const of = (eventId: string, by: Caller = imani) =>
+    by.call('GET /api/events/:id/crew/figures', { params: { id: eventId } });
+  const figures = await of(scene.event.id);
+  expect(figures).toMatchObject({
+    wished: 5,
+    before: null,
+    drops: { all: 1, share: 0.5 },
+    load: { people: 1, least: 3, median: 3, most: 3, busiest: 1, returning: 0 },
+  });
+  expect(figures.fill.slice(-2).map((p) => p.filled)).toEqual([2, 1]);
+  expect([ann, ben]).toContain(first!.contactId);
+  // A copy stands beside what it was copied from.
+  await scene.world.moveTo(after(24 * 60));
+  const copy = await scene.odalys.call('POST /api/events', {
+    body: { publicTitle: 'Again', from: scene.event.id },
+  });
+  expect((await of(copy.id)).before).toMatchObject({ title: `Lines ${scene.n}`, wished: 5 });
+});

@@ -284,6 +284,7 @@ export async function markShift(
       hours,
       // Whoever serves again has not left; whoever missed it never came.
       ...(body.state === 'agreed' && { outAt: null }),
+      ...(assignment.state === 'proposed' && { agreedAt: w.now }),
       ...(body.state === 'missed' && { inAt: null, outAt: null }),
     });
   const of = { eventId: shift.eventId, shiftId: shift.id, assignmentId: assignment.id };
@@ -367,6 +368,7 @@ async function assign(
     shiftId: shift.id,
     contactId,
     state: 'agreed',
+    agreedAt: w.now,
     source,
     overrideReason,
     clashes,

@@ -25,6 +25,7 @@ import {
   removeShift,
   signUp,
 } from './commands.ts';
+import { figuresOf } from './figures.ts';
 import { crewByLink, ownPage } from './ownPage.ts';
 import { readRoleAsks } from './roleStore.ts';
 import { crewCsv, crewPdf } from './sheets.ts';
@@ -70,6 +71,11 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const event = await eventFor(c, c.params.id, 'crew', 'see');
     return new File(fileName('crew', event, 'csv'), crewCsv(await readShifts(c.tx, event.id)));
   },
+
+  'GET /api/events/:id/crew/figures': async (c) =>
+    figuresOf(c.tx, await eventFor(c, c.params.id, 'crew', 'see'), c.now, (event) =>
+      stagesOf(c.staff, event, c.now).has('crew'),
+    ),
 
   'POST /api/events/:id/shifts': async (c) => {
     const event = await eventFor(c, c.params.id, 'crew', 'change');

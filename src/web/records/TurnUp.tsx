@@ -1,17 +1,8 @@
 import { chakra } from '@chakra-ui/react';
-import Imported from 'react-apexcharts';
 import type { SeasonEvent } from '#contract/events.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Chart, colour, quietChart } from '../parts/chart.tsx';
 import { useLooks } from '../shell/state.ts';
-
-// The package is CommonJS; its component may come wrapped.
-const Chart = ((Imported as unknown as { default?: typeof Imported }).default ?? Imported) as typeof Imported;
-
-/** Charts bring styles of their own; they carry the page's nonce like all others. */
-const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
-
-const colour = (name: string) =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 
 /** How many registered and how many came, by year; the title says the finding. */
 export default function TurnUp({ events }: { events: SeasonEvent[] }) {
@@ -43,13 +34,7 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
           { name: phrase('records.came'), data: came },
         ]}
         options={{
-          chart: {
-            nonce,
-            toolbar: { show: false },
-            animations: { enabled: false },
-            fontFamily: 'inherit',
-            background: 'transparent',
-          },
+          chart: quietChart,
           colors: [colour('line'), colour('verdigris')],
           plotOptions: { bar: { horizontal: true, barHeight: '74%', dataLabels: { position: 'top' } } },
           dataLabels: {

@@ -2,6 +2,8 @@
 alter table assignments
   add column in_at timestamptz,
   add column out_at timestamptz,
+  -- When it became theirs, where they had to ask first.
+  add column agreed_at timestamptz,
   add check (out_at is null or out_at >= in_at);
 
 -- Hours that were put right by hand: what they were, what they are since, and why.

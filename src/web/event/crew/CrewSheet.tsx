@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { isShown, type LaneBy } from '#core/crew/board.ts';
@@ -33,9 +33,12 @@ import { StepIn } from './StepIn.tsx';
 import { Swaps } from './Swaps.tsx';
 import { WriteToCrew } from './WriteToCrew.tsx';
 
+// What draws charts is large, and only loaded by whoever looks at them.
+const Figures = lazy(() => import('./Figures.tsx'));
+
 /** What stands open over the board, and about which shift. */
 type Open =
-  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' | 'swaps' | 'mail' }
+  | { what: 'add' | 'many' | 'roles' | 'call' | 'fill' | 'swaps' | 'mail' | 'figures' }
   | { what: 'change' | 'copy' | 'cut' | 'assign' | 'step in'; id: string }
   | { what: 'move'; id: string; to: Put };
 
@@ -159,6 +162,9 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                       : []),
                     ...(register
                       ? [{ label: phrase('crew.rolesAndSkills'), run: () => setOpen({ what: 'roles' }) }]
+                      : []),
+                    ...(all.length
+                      ? [{ label: phrase('crew.figures'), run: () => setOpen({ what: 'figures' }) }]
                       : []),
                     ...(all.length ? printing(page.id) : []),
                   ]}
@@ -327,6 +333,11 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             </SlideOver>
           )}
           {open?.what === 'fill' && <Filling eventId={page.id} shifts={byId} close={() => setOpen(null)} />}
+          {open?.what === 'figures' && (
+            <Suspense fallback={null}>
+              <Figures eventId={page.id} close={() => setOpen(null)} />
+            </Suspense>
+          )}
           {open?.what === 'mail' && (
             <WriteToCrew
               eventId={page.id}
