@@ -155,7 +155,7 @@ export const crewContract = contract({
     response: z.object({
       wished: z.int(),
       fill: z.array(fillPoint),
-      /** The event it is a copy of. */
+      /** The time it was held before. */
       before: z
         .object({ title: z.string(), startsLocal: z.string(), wished: z.int(), fill: z.array(fillPoint) })
         .nullable(),

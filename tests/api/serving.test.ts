@@ -211,5 +211,12 @@ test('how the places filled stands beside the last time, with who gave one up an
   const copy = await scene.odalys.call('POST /api/events', {
     body: { publicTitle: 'Again', from: scene.event.id },
   });
+  const again = { id: copy.id };
+  const { version } = await scene.odalys.call('GET /api/events/:id', { params: again });
+  expect((await of(copy.id)).before).toBeNull();
+  await scene.odalys.call('PATCH /api/events/:id', {
+    params: again,
+    body: { version, change: { startsLocal: '2031-05-03T09:00' } },
+  });
   expect((await of(copy.id)).before).toMatchObject({ title: `Lines ${scene.n}`, wished: 5 });
 });

@@ -26,24 +26,23 @@ const held = (
 test('how the places filled, day by day; too many on one fill no other, and days to come are not there', () => {
   const crew = [
     held('Ann', 'gate', 3.5),
-    held('Ben', 'gate', 2.5, 1.5),
+    held('Ben', 'gate', 2.5, 1.6),
     held('Cy', 'boat', 2.5),
-    held('Dee', 'boat', 0.5),
+    held('Dee', 'boat', 0.6),
   ];
-  expect(fillOver(shifts, crew, start, before(-1), 4)).toEqual([
-    { days: 4, filled: 0 },
-    { days: 3, filled: 1 },
-    { days: 2, filled: 3 },
+  const over = (now: string, most: number) =>
+    fillOver(shifts, crew, '2026-08-08', 'America/Halifax', now, most);
+  // The event begins at nine in the morning: half a day before it is the evening before.
+  expect(over(before(-1), 4)).toEqual([
+    { days: 4, filled: 1 },
+    { days: 3, filled: 3 },
+    { days: 2, filled: 2 },
     { days: 1, filled: 2 },
     { days: 0, filled: 2 },
   ]);
-  // Half a day before the start: the day is counted as far as it went.
-  expect(fillOver(shifts, crew, start, before(1.5), 3)).toEqual([
-    { days: 3, filled: 1 },
-    { days: 2, filled: 3 },
-    { days: 1, filled: 2 },
-  ]);
-  expect(fillOver(shifts, [], start, before(9), 3)).toEqual([]);
+  // Today is as it is now.
+  expect(over(before(2.9), 3)).toEqual([{ days: 3, filled: 1 }]);
+  expect(over(before(9), 3)).toEqual([]);
 });
 
 test('drop-outs by how long before the shift; who changed places did not drop out', () => {

@@ -1,4 +1,12 @@
-import { type Instant, millisecondsBetween } from '#core/time/clock.ts';
+import {
+  type CalendarDate,
+  earlier,
+  type Instant,
+  millisecondsBetween,
+  type Zone,
+} from '#core/time/clock.ts';
+import { shiftDate } from '#core/time/dates.ts';
+import { dateOf, instantOf } from '#core/time/wallTime.ts';
 
 /** A place on a shift that somebody had: from when, and until when where they gave it up. */
 export interface Held {
@@ -20,33 +28,34 @@ export interface FiguredShift {
 
 const dayMs = 86_400_000;
 
-/** How many places are filled so many whole days before the event began. */
+/** How many places were filled at the end of a day, so many days before that of the event. */
 export interface FillPoint {
   days: number;
   filled: number;
 }
 
 /**
- * How the places filled, day by day from `most` days before the start to its day, or to today where that is before it. More on a shift
- * than are wished count as wished: a crowd on one fills no other.
+ * How the places filled, day by day from `most` days before that of the event to it, or to today where that is before it: as it was at
+ * the end of each, or now. More on a shift than are wished count as wished: a crowd on one fills no other.
  */
 export function fillOver(
   shifts: readonly FiguredShift[],
   held: readonly Held[],
-  startsAt: Instant,
+  day: CalendarDate,
+  zone: Zone,
   now: Instant,
   most: number,
 ): FillPoint[] {
   const wished = new Map(shifts.map((s) => [s.id, s.wished]));
+  const today = dateOf(now, zone);
   const points: FillPoint[] = [];
   for (let days = most; days >= 0; days -= 1) {
-    const at = new Date(Date.parse(startsAt) - days * dayMs).toISOString();
-    // Today is not over: it counts as far as it went.
-    const until = at > now && millisecondsBetween(now, at) < dayMs ? now : at;
-    if (until > now) break;
+    const date = shiftDate(day, -days);
+    if (date > today) break;
+    const at = earlier(now, instantOf(`${shiftDate(date, 1)}T00:00`, zone));
     const on = new Map<string, number>();
     for (const h of held)
-      if (h.madeAt <= until && (h.droppedAt === null || h.droppedAt > until))
+      if (h.madeAt <= at && (h.droppedAt === null || h.droppedAt > at))
         on.set(h.shiftId, (on.get(h.shiftId) ?? 0) + 1);
     points.push({
       days,

@@ -36,25 +36,26 @@ export async function figuresOf(
   sees: (event: EventRow) => boolean,
 ) {
   const { shifts, held } = await readHeld(tx, event.id);
-  const fill = (of: typeof held, on: typeof shifts, startsAt: string | null) =>
-    startsAt ? fillOver(on, of, startsAt, now, mostDays) : [];
+  const fill = (of: typeof held, on: typeof shifts, { startsLocal, zone }: EventRow) =>
+    startsLocal ? fillOver(on, of, startsLocal.slice(0, 10), zone, now, mostDays) : [];
   const from = await first<{ id: string }>(
     tx,
-    'select copied_from as id from events where id = $1 and copied_from is not null',
+    `select o.id from events e join events o on o.first_of = e.first_of and o.starts_at < e.starts_at
+     where e.id = $1 and not o.is_template and o.state <> 'called off' order by o.starts_at desc, o.id limit 1`,
     [event.id],
   );
   const last = from && (await readEvent(tx, from.id));
   const then = last?.startsLocal && sees(last) ? await readHeld(tx, last.id) : null;
   return {
     wished: wishedOf(shifts),
-    fill: fill(held, shifts, event.startsAt),
+    fill: fill(held, shifts, event),
     before:
       last && then?.held.length
         ? {
             title: last.publicTitle,
             startsLocal: last.startsLocal!,
             wished: wishedOf(then.shifts),
-            fill: fill(then.held, then.shifts, last.startsAt),
+            fill: fill(then.held, then.shifts, last),
           }
         : null,
     drops: dropOuts(shifts, held),
