@@ -57,6 +57,8 @@ test('drop-outs by how long before the shift; who changed places did not drop ou
     held('Gus', 'gate', 30),
   ];
   expect(dropOuts(shifts, crew)).toEqual({ all: 4, early: 2, late: 1, last: 1, share: 0.5 });
+  // Taken and given up within one instant, as by a clock that stands.
+  expect(dropOuts(shifts, [held('Hal', 'gate', 3, 3)])).toMatchObject({ all: 1, share: 1 });
   expect(dropOuts(shifts, [])).toEqual({ all: 0, early: 0, late: 0, last: 0, share: 0 });
 });
 

@@ -78,8 +78,9 @@ export interface DropOuts {
 /** Who gave a shift up or was taken off it, by how long before it began. Whoever changed places within the event did not drop out. */
 export function dropOuts(shifts: readonly FiguredShift[], held: readonly Held[]): DropOuts {
   const starts = new Map(shifts.map((s) => [s.id, s.startsAt]));
-  const moved = new Set(held.map((h) => `${h.contactId} ${h.madeAt}`));
-  const gone = held.filter((h) => h.droppedAt !== null && !moved.has(`${h.contactId} ${h.droppedAt}`));
+  const moved = (h: Held) =>
+    held.some((to) => to.contactId === h.contactId && to.shiftId !== h.shiftId && to.madeAt === h.droppedAt);
+  const gone = held.filter((h) => h.droppedAt !== null && !moved(h));
   const ahead = gone.map((h) => millisecondsBetween(h.droppedAt!, starts.get(h.shiftId)!) / dayMs);
   const early = ahead.filter((d) => d >= 7).length;
   const late = ahead.filter((d) => d >= 2 && d < 7).length;
