@@ -244,3 +244,53 @@ test('the board: moved by keyboard and by hand, stretched, cut and copied; whoev
   });
   await page.context().close();
 });
+
+test('the board with time going down: another lane by key, and moved by a finger that rests on it first', async ({
+  browser,
+  site,
+}) => {
+  const staff = callers(site);
+  const event = await openEvent(staff, {
+    title: 'Lantern Paddle',
+    startsLocal: '2026-08-14T09:00',
+    endsLocal: '2026-08-14T17:00',
+  });
+  const odalys = await staff.as('odalys');
+  for (const [role, from, to] of [
+    ['Boats', '09:00', '12:00'],
+    ['Gate', '12:00', '13:00'],
+  ] as const)
+    await odalys.call('POST /api/events/:id/shifts', {
+      params: { id: event.id },
+      body: { role, startsLocal: `2026-08-14T${from}`, endsLocal: `2026-08-14T${to}`, wished: 1 },
+    });
+  const imani = await pageOf(browser, site, 'Imani Okarro', true);
+  await imani.goto(`/events/${event.id}/crew`);
+  await imani.getByLabel('Time goes').selectOption({ label: 'Time down' });
+  await expect(imani).toHaveURL(/flow=down/u);
+  await checkAccess(imani);
+  const gate = imani.getByRole('button', { name: /^Gate, .*12:00–13:00/u });
+  await gate.focus();
+  await imani.keyboard.press('ArrowLeft');
+  await imani.keyboard.press('ArrowUp');
+  await expect(imani.getByText('Boats, 14 Aug 11:45–12:45')).toBeVisible();
+  await imani.keyboard.press('Enter');
+  const moved = imani.getByRole('button', { name: /^Boats, .*11:45–12:45/u });
+  await expect(moved).toBeVisible();
+  await moved.scrollIntoViewIfNeeded();
+  const box = (await moved.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const finger = await imani.context().newCDPSession(imani);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', by: number) =>
+    finger.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: type === 'touchEnd' ? [] : [{ x, y: y + by }],
+    });
+  await touch('touchStart', 0);
+  await expect(moved).toHaveClass(/moving/u);
+  for (const by of [10, 30, 62]) await touch('touchMove', by);
+  await expect(imani.getByText(/^Boats, 14 Aug 1[2-3]:/u)).toBeVisible();
+  await touch('touchEnd', 62);
+  await expect(imani.getByRole('button', { name: /^Boats, .*1[2-3]:\d\d–1[3-4]:\d\d/u })).toBeVisible();
+  await imani.context().close();
+});

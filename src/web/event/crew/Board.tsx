@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import {
   daysOf,
@@ -22,7 +22,7 @@ import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { placed } from '#web/kit/placed.ts';
 import { useWidth } from '#web/kit/useWidth.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { boardLook, headHeight, laneGap, rowHeight } from './boardLook.ts';
+import { boardLook, type Flow, flows, laneGap } from './boardLook.ts';
 
 /** What becomes of a shift that was moved or stretched, or put into another lane. */
 export interface Put extends ShiftTimes {
@@ -50,13 +50,15 @@ const becomes = ({ shift, kind, by, lane }: Moving, laneBy: LaneBy): Put => ({
 });
 
 /**
- * Every shift where it stands: lanes by role or place, those that lack most first, time across. Dragging moves one, its ends stretch
- * it. From the keyboard: Tab goes from shift to shift, arrows move one, with Shift they stretch it, Enter puts it there or opens it,
- * Escape leaves it where it was, c copies, x cuts, Delete removes.
+ * Every shift where it stands: lanes by role or place, those that lack most first, time across or down. Dragging moves one, its ends
+ * stretch it; a finger drags once it has rested on one. From the keyboard: Tab goes from shift to shift, arrows move one along time,
+ * with Shift they stretch it, those across time put it into another lane; Enter puts it there or opens it, Escape leaves it where it
+ * was, c copies, x cuts, Delete removes.
  */
 export function Board({
   shifts,
   by,
+  flow,
   zoom,
   now,
   change,
@@ -67,6 +69,7 @@ export function Board({
 }: {
   shifts: readonly CrewShift[];
   by: LaneBy;
+  flow: Flow;
   zoom: Zoom;
   /** The wall time it is where the event is. */
   now: string;
@@ -83,20 +86,39 @@ export function Board({
   const lanes = useMemo(() => lanesOf(shifts, by), [shifts, by]);
   const span = useMemo(() => spanOf(shifts), [shifts]);
   const byId = useMemo(() => new Map(shifts.map((s) => [s.id, s])), [shifts]);
-  const names = width < 500 ? 92 : 138;
-  const inner = Math.max(200, width - names);
+  const down = flow === 'down';
+  const { row, head, screen } = flows[flow];
+  // How much the names of the lanes take along time.
+  const names = down ? flows.down.names : width < 500 ? 92 : flows.across.names;
+  const inner = Math.max(200, (screen ?? width) - names);
   const hours = span ? (span.to - span.from) / 60 : 1;
-  const anHour = Math.max(inner / hours, zoom === null ? 6 : inner / zoom);
+  const anHour = Math.max(
+    down ? Math.max(24, inner / hours) : inner / hours,
+    zoom === null ? 6 : inner / zoom,
+  );
   const pixel = (minute: number) => ((minute - (span?.from ?? 0)) / 60) * anHour;
-  let top = headHeight;
+  let edge = head;
   const stacked = lanes.map((lane) => {
-    const height = lane.rows * rowHeight + laneGap;
-    const at = top;
-    top += height;
-    return { lane, at, height };
+    const size = lane.rows * row + laneGap;
+    const at = edge;
+    edge += size;
+    return { lane, at, size };
   });
-  const laneAt = (y: number) => stacked.find(({ at, height }) => y >= at && y < at + height)?.lane.name;
-  const drag = useRef<{ x: number; moving: Moving; begun: boolean } | null>(null);
+  const laneAt = (at: number) => stacked.find((l) => at >= l.at && at < l.at + l.size)?.lane.name;
+  /** The lane so many further on, where there is one. */
+  const laneBeside = (name: string, by: number) =>
+    lanes[lanes.findIndex((l) => l.name === name) + by]?.name ?? name;
+  const drag = useRef<{ at: number; moving: Moving; begun: boolean } | null>(null);
+  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  // While a finger drags a shift the page does not scroll under it; said before the browser begins to.
+  useEffect(() => {
+    const element = box.current;
+    const hold = (event: TouchEvent) => {
+      if (drag.current) event.preventDefault();
+    };
+    element?.addEventListener('touchmove', hold, { passive: false });
+    return () => element?.removeEventListener('touchmove', hold);
+  }, []);
   const shiftOf = (target: EventTarget) =>
     byId.get((target as Element).closest<HTMLElement>('[data-shift]')?.dataset.shift ?? '');
   const put = (of: Moving) => {
@@ -112,6 +134,7 @@ export function Board({
       <chakra.div
         ref={box}
         css={boardLook}
+        data-flow={flow}
         role="group"
         tabIndex={-1}
         aria-label={phrase('crew.boardKeys')}
@@ -120,8 +143,18 @@ export function Board({
           if (!shift || event.ctrlKey || event.metaKey || event.altKey) return;
           const lane = by === 'role' ? shift.role : shift.place;
           const held = moving?.shift.id === shift.id ? moving : null;
-          const step = { ArrowLeft: -snap, ArrowRight: snap }[event.key];
-          if (step && change) {
+          const arrows = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 } as const;
+          const arrow = arrows[event.key as keyof typeof arrows];
+          const along = (event.key === 'ArrowUp' || event.key === 'ArrowDown') === down;
+          const step = arrow && along && arrow * snap;
+          if (arrow && !along && change)
+            setMoving({
+              shift,
+              kind: 'move',
+              by: held?.kind === 'move' ? held.by : 0,
+              lane: laneBeside(held?.lane ?? lane, arrow),
+            });
+          else if (step && change) {
             const kind = event.shiftKey ? 'end' : 'move';
             setMoving({
               shift,
@@ -144,32 +177,58 @@ export function Board({
         // One listener for however many shifts: which one it is about is found from what it happened to.
         onPointerDown={(event) => {
           const shift = shiftOf(event.target);
-          if (!shift || event.button !== 0 || !change || event.pointerType === 'touch') return;
+          if (!shift || event.button !== 0 || !change) return;
           const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined;
-          drag.current = {
-            x: event.clientX,
+          const from = {
+            at: down ? event.clientY : event.clientX,
             begun: false,
-            moving: { shift, kind: edge ?? 'move', by: 0, lane: by === 'role' ? shift.role : shift.place },
+            moving: {
+              shift,
+              kind: edge ?? ('move' as const),
+              by: 0,
+              lane: by === 'role' ? shift.role : shift.place,
+            },
           };
+          if (event.pointerType !== 'touch') {
+            drag.current = from;
+            return;
+          }
+          // A finger scrolls, unless it rests on a shift first.
+          clearTimeout(resting.current);
+          resting.current = setTimeout(() => {
+            drag.current = { ...from, begun: true };
+            setMoving(from.moving);
+          }, restMs);
         }}
         onPointerMove={(event) => {
           const from = drag.current;
-          if (!from) return;
-          const across = event.clientX - from.x;
-          const box = event.currentTarget.getBoundingClientRect();
-          const lane = laneAt(event.clientY - box.top) ?? from.moving.lane;
-          if (!from.begun && Math.abs(across) < 4 && lane === from.moving.lane) return;
+          if (!from) {
+            if (event.pointerType === 'touch' && Math.abs(event.movementX) + Math.abs(event.movementY) > 2)
+              clearTimeout(resting.current);
+            return;
+          }
+          const along = (down ? event.clientY : event.clientX) - from.at;
+          const { left, top } = event.currentTarget.getBoundingClientRect();
+          const beside = down ? event.clientX - left + event.currentTarget.scrollLeft : event.clientY - top;
+          const lane = laneAt(beside) ?? from.moving.lane;
+          if (!from.begun && Math.abs(along) < 4 && lane === from.moving.lane) return;
           if (!from.begun) event.currentTarget.setPointerCapture(event.pointerId);
-          const next = { ...from.moving, by: snapped((across / anHour) * 60), lane };
+          const next = { ...from.moving, by: snapped((along / anHour) * 60), lane };
           drag.current = { ...from, begun: true, moving: next };
           setMoving(next);
         }}
         onPointerUp={() => {
+          clearTimeout(resting.current);
           const from = drag.current;
           drag.current = null;
           if (from?.begun) put(from.moving);
         }}
+        onContextMenu={(event) => {
+          // What rests long on a touchscreen asks for a menu.
+          if (drag.current) event.preventDefault();
+        }}
         onPointerCancel={() => {
+          clearTimeout(resting.current);
           drag.current = null;
           setMoving(null);
         }}
@@ -178,7 +237,7 @@ export function Board({
           if (shift && !moving) open(shift);
         }}
       >
-        <div className="plane" style={placed({ width: names + hours * anHour, height: top })}>
+        <div className="plane" style={placed(planeOf(flow, names + hours * anHour, edge))}>
           {ticksOf(span, every).map((minute) => {
             const wall = new Date(minute * 60_000).toISOString().slice(0, 16);
             const midnight = wall.endsWith('T00:00');
@@ -186,21 +245,22 @@ export function Board({
               <span
                 key={minute}
                 className={midnight ? 'tick day' : 'tick'}
-                style={placed({ left: names + pixel(minute) })}
+                style={placed(along(flow, names + pixel(minute)))}
               >
                 <span className="num">{midnight ? sayShortDate(wall) : sayTime(wall)}</span>
               </span>
             );
           })}
           {minuteOf(now) > span.from && minuteOf(now) < span.to && (
-            <span className="now" style={placed({ left: names + pixel(minuteOf(now)) })} />
+            <span className="now" style={placed(along(flow, names + pixel(minuteOf(now))))} />
           )}
-          {stacked.map(({ lane, at, height }) => (
+          {stacked.map(({ lane, at, size }) => (
             <BoardLane
               key={lane.name}
               lane={lane}
               at={at}
-              height={height}
+              size={size}
+              flow={flow}
               names={names}
               from={span.from}
               anHour={anHour}
@@ -226,6 +286,23 @@ export function Board({
   );
 }
 
+/** How long a finger rests on a shift before it drags it, in milliseconds. */
+const restMs = 350;
+
+/** Where something stands on time. */
+const along = (flow: Flow, at: number) => (flow === 'down' ? { top: at } : { left: at });
+const planeOf = (flow: Flow, length: number, across: number) =>
+  flow === 'down' ? { width: across, height: length } : { width: length, height: across };
+const laneOf = (flow: Flow, at: number, size: number) =>
+  flow === 'down' ? { left: at, width: size } : { top: at, height: size };
+function barOf(flow: Flow, at: number, length: number, row: number) {
+  const long = Math.max(14, length - 2);
+  const beside = laneGap / 2 + row * flows[flow].row;
+  return flow === 'down'
+    ? { top: at, left: beside, height: long, width: flows.down.bar }
+    : { left: at, top: beside, width: long, height: flows.across.bar };
+}
+
 /** Where something would be put, as it is moved. */
 function sayPut(moving: Moving, by: LaneBy): string {
   const to = becomes(moving, by);
@@ -238,7 +315,8 @@ function sayPut(moving: Moving, by: LaneBy): string {
 function BoardLane({
   lane,
   at,
-  height,
+  size,
+  flow,
   names,
   from,
   anHour,
@@ -248,7 +326,8 @@ function BoardLane({
 }: {
   lane: Lane<CrewShift>;
   at: number;
-  height: number;
+  size: number;
+  flow: Flow;
   names: number;
   from: number;
   anHour: number;
@@ -257,8 +336,8 @@ function BoardLane({
   moving: Moving | null;
 }) {
   return (
-    <div className="lane" style={placed({ top: at, height })}>
-      <span className="laneName" style={placed({ width: names })}>
+    <div className="lane" style={placed(laneOf(flow, at, size))}>
+      <span className="laneName" style={placed(flow === 'down' ? { height: names } : { width: names })}>
         <b>{lane.name || phrase('crew.noPlace')}</b>
         {lane.lacking > 0 ? (
           <chakra.span color="ochre">{phrase('crew.lacks', { n: lane.lacking })}</chakra.span>
@@ -276,9 +355,10 @@ function BoardLane({
             key={shift.id}
             shift={shift}
             beside={by === 'role' ? shift.place : shift.role}
-            left={names + ((minuteOf(startsLocal) - from) / 60) * anHour}
-            width={((minuteOf(endsLocal) - minuteOf(startsLocal)) / 60) * anHour}
-            top={5 + row * rowHeight}
+            flow={flow}
+            at={names + ((minuteOf(startsLocal) - from) / 60) * anHour}
+            length={((minuteOf(endsLocal) - minuteOf(startsLocal)) / 60) * anHour}
+            row={row}
             past={shift.endsLocal <= now}
             moving={own !== null}
           />
@@ -292,17 +372,20 @@ function BoardLane({
 const BoardBar = memo(function BoardBar({
   shift: s,
   beside,
-  left,
-  width,
-  top,
+  flow,
+  at,
+  length,
+  row,
   past,
   moving,
 }: {
   shift: CrewShift;
   beside: string;
-  left: number;
-  width: number;
-  top: number;
+  flow: Flow;
+  /** Where it begins and how long it is along time, in pixels; and which row of its lane it has. */
+  at: number;
+  length: number;
+  row: number;
   past: boolean;
   moving: boolean;
 }) {
@@ -327,7 +410,7 @@ const BoardBar = memo(function BoardBar({
         wished: s.wished,
         lacks: s.least > s.filled ? phrase('crew.lacks', { n: s.least - s.filled }) : '',
       })}
-      style={placed({ left, top, width: Math.max(14, width - 2) })}
+      style={placed(barOf(flow, at, length, row))}
     >
       <span className="what">
         <span className="fill num">

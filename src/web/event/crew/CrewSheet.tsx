@@ -63,7 +63,7 @@ const printing = (id: string) => [
   },
 ];
 
-const usual = { by: 'role', day: '', zoom: '', words: '', gaps: '' };
+const usual = { by: 'role', flow: 'across', day: '', zoom: '', words: '', gaps: '' };
 
 /** The crew of an event: its shifts on a board of the day, who is on each, and who asks for one. */
 export default function CrewSheet({ page }: { page: EventPage }) {
@@ -258,6 +258,15 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                     { value: 'place', label: phrase('crew.byPlace') },
                   ]}
                 />
+                <InlineChoice
+                  label={phrase('crew.flow')}
+                  value={address.flow === 'down' ? 'down' : 'across'}
+                  set={(to) => put({ flow: to })}
+                  choices={[
+                    { value: 'across', label: phrase('crew.flowAcross') },
+                    { value: 'down', label: phrase('crew.flowDown') },
+                  ]}
+                />
                 {days.length > 1 && (
                   <InlineChoice
                     label={phrase('crew.day')}
@@ -292,6 +301,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 <Board
                   shifts={seen}
                   by={by}
+                  flow={address.flow === 'down' ? 'down' : 'across'}
                   zoom={zoom}
                   now={wallOf(now, page.plan.zone)}
                   change={may ? move : null}

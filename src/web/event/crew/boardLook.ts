@@ -1,10 +1,21 @@
 import type { SystemStyleObject } from '@chakra-ui/react';
 
-/** How high a row of the board is, and what is left above and below the rows of a lane, in pixels. */
-export const rowHeight = 44;
+/** Which way time goes on the board. */
+export type Flow = 'across' | 'down';
+
+/** What is left before the first row of a lane and after its last, together, in pixels. */
 export const laneGap = 10;
-/** How high the line of times is. */
-export const headHeight = 26;
+
+/**
+ * In pixels, by which way time goes: how much a row of a lane takes, and a shift in it; the line of times before the first lane; the
+ * names of the lanes before the first time; and how much of time a screen shows, where that is not the width of the board.
+ */
+export const flows: Readonly<
+  Record<Flow, { row: number; bar: number; head: number; names: number; screen: number | null }>
+> = {
+  across: { row: 44, bar: 38, head: 26, names: 138, screen: null },
+  down: { row: 128, bar: 122, head: 56, names: 44, screen: 620 },
+};
 
 /** The board as it is drawn: lines of the clock, lanes, and shifts in them. */
 export const boardLook: SystemStyleObject = {
@@ -61,7 +72,6 @@ export const boardLook: SystemStyleObject = {
   '& .laneName b': { fontWeight: 600, display: 'block' },
   '& .shift': {
     position: 'absolute',
-    height: '38px',
     padding: '2px 6px',
     fontFamily: 'inherit',
     fontSize: '12.5px',
@@ -96,4 +106,64 @@ export const boardLook: SystemStyleObject = {
   '& .edge': { position: 'absolute', top: 0, bottom: 0, width: '7px', cursor: 'ew-resize' },
   '& .edge.start': { left: 0 },
   '& .edge.end': { right: 0 },
+  '&[data-flow=down]': {
+    '& .tick': {
+      top: 'auto',
+      bottom: 'auto',
+      left: 0,
+      right: 0,
+      borderWidth: '1px 0 0',
+      borderStyle: 'solid',
+    },
+    // Times stay in sight however many lanes there are.
+    '& .tick span': {
+      position: 'sticky',
+      left: 0,
+      zIndex: 3,
+      display: 'inline-block',
+      width: '52px',
+      padding: '3px 0 0 4px',
+      background: 'sheet',
+    },
+    '& .now': {
+      top: 'auto',
+      bottom: 'auto',
+      left: 0,
+      right: 0,
+      borderWidth: '1.5px 0 0',
+      borderStyle: 'solid',
+    },
+    '& .lane': {
+      left: 'auto',
+      right: 'auto',
+      top: 0,
+      bottom: 0,
+      borderWidth: '0 0 0 1px',
+      borderStyle: 'solid',
+    },
+    '& .lane > .laneName': {
+      position: 'static',
+      padding: '4px 8px 0',
+      borderWidth: '0 0 1px',
+      borderStyle: 'solid',
+    },
+    '& .shift': {
+      display: 'flex',
+      flexDirection: 'column',
+      justifyContent: 'flex-start',
+      alignItems: 'flex-start',
+      whiteSpace: 'normal',
+    },
+    '& .edge': {
+      left: 0,
+      right: 0,
+      top: 'auto',
+      bottom: 'auto',
+      width: 'auto',
+      height: '7px',
+      cursor: 'ns-resize',
+    },
+    '& .edge.start': { top: 0 },
+    '& .edge.end': { bottom: 0 },
+  },
 };
