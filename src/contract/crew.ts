@@ -5,7 +5,18 @@ import { importances } from '#core/crew/importance.ts';
 import { sheetKinds } from '#core/crew/sheetKinds.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { searchEnds } from '#core/crew/steppingIn.ts';
-import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
+import {
+  code,
+  contract,
+  date,
+  done,
+  id,
+  idParams,
+  instant,
+  personName,
+  token,
+  wallTime,
+} from './endpoint.ts';
 
 export const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
 const assignment = z.object({
@@ -110,6 +121,18 @@ const ownElsewhere = z.object({
   endsLocal: z.string(),
   event: z.string(),
   zone: z.string(),
+});
+
+/** A shift anybody may sign up for. */
+const openShift = publicShift.extend({
+  /** What one does. */
+  brief: z.string(),
+  fromAge: z.int().nullable(),
+  /** What whoever takes it has to have. */
+  needs: z.array(z.string()),
+  /** Whoever signs up is on it once the crew lead agreed. */
+  asked: z.boolean(),
+  event: z.object({ title: z.string(), slug: z.string() }),
 });
 
 /** How many places were filled so many days before an event. */
@@ -269,18 +292,13 @@ export const crewContract = contract({
       zone: z.string(),
       startsLocal: z.string().nullable(),
       place: z.string().nullable(),
-      shifts: z.array(
-        publicShift.extend({
-          /** What one does. */
-          brief: z.string(),
-          fromAge: z.int().nullable(),
-          /** What whoever takes it has to have. */
-          needs: z.array(z.string()),
-          /** Whoever signs up is on it once the crew lead agreed. */
-          asked: z.boolean(),
-        }),
-      ),
+      shifts: z.array(openShift),
     }),
+  },
+  'GET /api/public/shifts': {
+    summary: 'Open shifts anybody may sign up for, of every event that stands in the public listing',
+    who: 'public',
+    response: z.object({ today: date, shifts: z.array(openShift) }),
   },
   'POST /api/public/shifts/:id/sign-up': {
     summary:

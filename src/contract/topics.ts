@@ -61,6 +61,7 @@ const publicReads: { readonly [K in OfPublic<ReadKey>]: readonly Topic[] } = {
   'GET /api/public/events/:slug': ['events', 'seats', 'crew'],
   'GET /api/public/events/:slug/calendar.ics': nothing,
   'GET /api/public/events/:slug/shifts': ['crew', 'events'],
+  'GET /api/public/shifts': ['crew', 'events'],
   'GET /api/public/frame': nothing,
   'GET /api/public/propose': nothing,
   'GET /api/public/mine/:token/calendar.ics': nothing,

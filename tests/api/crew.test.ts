@@ -65,6 +65,21 @@ describe('the crew of an event', () => {
       ['Ansel Crew', 'public', 'agreed'],
       ['Brigid Crew', 'public', 'agreed'],
     ]);
+    // Of every event in the listing at once, and of none that stands in it for nobody.
+    const everywhere = async () =>
+      (await world.anyone.call('GET /api/public/shifts')).shifts.filter((s) => s.event.slug === event.slug);
+    expect((await everywhere()).map((s) => [s.role, s.event.title])).toEqual([['Raking', 'Reed Cut']]);
+    const odalys = await world.as('odalys');
+    const set = async (change: object) => {
+      const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+      await odalys.call('PATCH /api/events/:id', { params: { id: event.id }, body: { version, change } });
+    };
+    await set({ listed: false });
+    expect(await everywhere()).toEqual([]);
+    await set({ listed: true, visibility: 'members' });
+    expect(await everywhere()).toEqual([]);
+    await set({ visibility: 'everyone' });
+    expect(await everywhere()).toHaveLength(1);
     const closed = (await shown()).shifts.find((s) => s.role === 'Chainsaw')!;
     expect((await signUp(closed.id, 'Dora')).status).toBeGreaterThanOrEqual(400);
   });

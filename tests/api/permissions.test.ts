@@ -34,7 +34,7 @@ const table: Record<string, string> = {
     POST /api/public/orders/:token/pay, POST /api/public/orders/:token/take, POST /api/public/orders/:token/withdraw,
     PATCH /api/public/orders/:token/seats/:seat, GET /api/public/orders/:token/passes.pdf,
     GET /api/public/orders/:token/calendar.ics, POST /api/public/orders/:token/signatures,
-    GET /api/public/events/:slug/shifts, POST /api/public/shifts/:id/sign-up, GET /api/public/crew/:token,
+    GET /api/public/events/:slug/shifts, GET /api/public/shifts, POST /api/public/shifts/:id/sign-up, GET /api/public/crew/:token,
     GET /api/public/calls/:slug, POST /api/public/calls/:slug, POST /api/public/calls/:slug/files, GET /api/public/applications/:token, PUT /api/public/applications/:token, POST /api/public/applications/:token/answer,
     POST /api/public/shifts/:id/wait, POST /api/public/crew/:token/wait-no-more, POST /api/public/crew/:token/step-in, POST /api/public/crew/:token/swap,
     POST /api/public/crew/:token/drop, GET /api/public/crew/:token/calendar.ics, GET /api/public/surveys/:token,

@@ -41,6 +41,14 @@ test('a full shift is waited for; given back it goes to whoever waits, on a phon
 
   const phone = await pageOf(browser, site, null, true);
   await test.step('somebody narrows the list down and waits for a place on a full shift', async () => {
+    await phone.goto('/shifts?day=2026-08-22');
+    await expect(phone.getByRole('link', { name: 'Reed Regatta' })).toHaveCount(3);
+    await checkAccess(phone);
+    await phone.getByLabel('How they are shown').selectOption('Month');
+    await phone.getByLabel('Month', { exact: true }).selectOption('August');
+    await phone.getByRole('link', { name: /Float, Reed Regatta/u }).click();
+    // It is carried along: its form stands open on the page of its event.
+    await expect(phone.getByRole('button', { name: 'Sign up for Float' })).toBeVisible();
     await phone.goto(`/e/${event.slug}/shifts`);
     await phone.getByLabel('Role').selectOption('Bar');
     await expect(phone.getByRole('button', { name: 'Wait for a place' })).toHaveCount(1);

@@ -37,7 +37,7 @@ export function servedHours(
 }
 
 /** How it stands with somebody of the crew, in the order it happens. */
-export const standings = ['to come', 'late', 'missing', 'here', 'still here', 'left', 'missed'] as const;
+const standings = ['to come', 'late', 'missing', 'here', 'still here', 'left', 'missed'] as const;
 export type Standing = (typeof standings)[number];
 
 /**

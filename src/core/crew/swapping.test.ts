@@ -97,7 +97,7 @@ test('of whatever wishes: everybody gets one they wished for, no shift loses or 
         }
         for (const [shift, n] of taken) expect(n).toBeLessThanOrEqual(open.get(shift) ?? 0);
         // What is left over holds no swap of two any more; whoever moved is where they went as well.
-      for (const m of swaps.flat()) on.get(m.contactId)!.add(m.to);
+        for (const m of swaps.flat()) on.get(m.contactId)!.add(m.to);
         const rest = all.filter((x) => !moved.includes(x.assignmentId));
         for (const x of rest)
           for (const y of rest)

@@ -73,6 +73,7 @@ export const en = {
   helpText_one: '{{count}} shift still needs somebody.',
   helpText_other: '{{count}} shifts still need somebody.',
   seeShifts: 'See the shifts',
+  openShifts: 'Help at an event: all open shifts',
   offerHelp: 'Offer to help',
   back: 'Back',
   notHere: 'Page not found',

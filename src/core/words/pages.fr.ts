@@ -75,6 +75,7 @@ export const fr: Words = {
   helpText_one: '{{count}} quart cherche encore quelqu’un.',
   helpText_other: '{{count}} quarts cherchent encore quelqu’un.',
   seeShifts: 'Voir les quarts',
+  openShifts: 'Aider à un événement : tous les quarts ouverts',
   offerHelp: 'Offrir votre aide',
   back: 'Retour',
   notHere: 'Cette page n’existe pas',

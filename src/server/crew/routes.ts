@@ -2,9 +2,9 @@ import type { crewContract } from '#contract/crew.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
-import { isDecidedFirst } from '#core/crew/against.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import { sayAgainst } from '#core/words/against.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
@@ -26,10 +26,11 @@ import {
   signUp,
 } from './commands.ts';
 import { figuresOf } from './figures.ts';
+import { openShifts } from './openShifts.ts';
 import { crewByLink, ownPage } from './ownPage.ts';
 import { readRoleAsks } from './roleStore.ts';
 import { crewCsv, crewPdf } from './sheets.ts';
-import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
+import { ownShifts, readAssignment, readShift, readShifts } from './store.ts';
 import { readWishes } from './swappingStore.ts';
 
 /** How often calendars that subscribe to somebody’s shifts look, in hours. */
@@ -146,38 +147,20 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   },
 
   'GET /api/public/events/:slug/shifts': async (c) => {
-    const { tx, now } = c;
     const event = await publicEventRow(c, c.params.slug);
-    const shifts = (await readShifts(tx, event.id)).filter((s) => s.publicSignUp && s.startsAt > now);
-    const asks = new Map((await readAsksOf(tx, event.id)).map((r) => [r.role, r]));
     return {
       title: event.publicTitle,
       slug: event.slug!,
       zone: event.zone,
       startsLocal: event.startsLocal,
       place: event.venueName,
-      shifts: shifts.map(
-        ({ id, name, role, place, startsLocal, endsLocal, wished, filled, asking, assignments }) => {
-          const asked = asks.get(role)!;
-          const { brief, fromAge, needs } = asked;
-          return {
-            id,
-            name,
-            role,
-            place,
-            startsLocal,
-            endsLocal,
-            wished,
-            // A place is kept for whoever is asked to step in. Where anybody may take it, who waits for a decision counts: that there is one would say something of them.
-            filled: Math.min(wished, (isDecidedFirst(asked) ? filled : assignments.length) + asking),
-            brief,
-            fromAge,
-            needs,
-            asked: isDecidedFirst(asked),
-          };
-        },
-      ),
+      shifts: await openShifts(c.tx, event.id, c.now),
     };
+  },
+
+  'GET /api/public/shifts': async (c) => {
+    const { zone } = await theOrganization(c.tx);
+    return { today: dateOf(c.now, zone), shifts: await openShifts(c.tx, null, c.now) };
   },
 
   'POST /api/public/shifts/:id/sign-up': async (c) => {

@@ -228,15 +228,3 @@ export async function dropShift(tx: Queries, id: string, at: string): Promise<vo
   await tx.query('delete from shift_waits where shift_id = $1', [id]);
   await tx.query('delete from shifts where id = $1 and removed_at is null', [id]);
 }
-
-/** What the roles of an event's shifts ask of whoever takes one. */
-export const readAsksOf = (
-  tx: Queries,
-  eventId: string,
-): Promise<{ role: string; brief: string; fromAge: number | null; anybody: boolean; needs: string[] }[]> =>
-  tx.query<{ role: string; brief: string; fromAge: number | null; anybody: boolean; needs: string[] }>(
-    `select r.name as role, r.brief, r.from_age, r.anybody, coalesce((select array_agg(k.name order by lower(k.name)) from role_needs n
-       join skills k on k.id = n.skill_id where n.role = r.name), '{}') as needs
-     from roles r where exists (select 1 from shifts s where s.event_id = $1 and s.role = r.name)`,
-    [eventId],
-  );

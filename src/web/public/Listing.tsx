@@ -88,6 +88,9 @@ export default function Listing() {
               </>
             )}
             <Subscribe address={address} />
+            <chakra.p marginTop="10px">
+              <Link to="/shifts">{t('openShifts')}</Link>
+            </chakra.p>
           </>
         )}
       </Loaded>

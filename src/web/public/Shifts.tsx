@@ -29,14 +29,20 @@ function Shown({ page }: { page: Page }) {
   const shifts = narrowed(page.shifts, address);
   return (
     <>
-      <chakra.p marginTop="8px">
+      <chakra.p marginTop="8px" display="flex" flexWrap="wrap" justifyContent="space-between" gap="0 16px">
         <Link to={`/e/${page.slug}`}>{page.title}</Link>
+        <Link to="/shifts">{t('allShifts')}</Link>
       </chakra.p>
       <Title>{t('shiftsTitle')}</Title>
       <Soft>{page.shifts.some((s) => s.filled < s.wished) ? t('shiftsText') : t('noShifts')}</Soft>
       <ShiftFilters shifts={page.shifts} address={address} put={put} />
       {page.shifts.length > 0 && shifts.length === 0 && <Soft role="status">{t('noShiftsLikeThat')}</Soft>}
-      <ShiftList shifts={shifts} chosen={address.shift} choose={(shift) => put({ shift }, { typed: true })} />
+      <ShiftList
+        shifts={shifts}
+        ofOne
+        chosen={address.shift}
+        choose={(shift) => put({ shift }, { typed: true })}
+      />
     </>
   );
 }

@@ -19,6 +19,7 @@ const Invitation = lazy(() => import('./Invitation.tsx'));
 const Register = lazy(() => import('./booking/Register.tsx'));
 const Order = lazy(() => import('./order/Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
+const AllShifts = lazy(() => import('./AllShifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
 const Help = lazy(() => import('./helping/Help.tsx'));
 const Helping = lazy(() => import('./helping/Helping.tsx'));
@@ -60,6 +61,7 @@ const router = createBrowserRouter([
       { path: '/e/:slug/register', element: <Register /> },
       { path: '/e/:slug/propose', element: <Propose /> },
       { path: '/e/:slug/shifts', element: <Shifts /> },
+      { path: '/shifts', element: <AllShifts /> },
       { path: '/p/:token', element: <Preview /> },
       { path: '/m/:token', element: <Order /> },
       { path: '/g/:token', element: <Guest /> },

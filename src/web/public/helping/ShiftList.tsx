@@ -20,10 +20,13 @@ type Shift = Answer<'GET /api/public/events/:slug/shifts'>['shifts'][number];
 /** Open shifts, day by day, each with what it takes to have it; the one that is chosen shows its form. */
 export function ShiftList({
   shifts,
+  ofOne = false,
   chosen,
   choose,
 }: {
-  shifts: readonly (Shift & { event?: { title: string; slug: string } })[];
+  shifts: readonly Shift[];
+  /** They are all of one event, which is said above. */
+  ofOne?: boolean;
   chosen: string;
   choose: (id: string) => void;
 }) {
@@ -43,7 +46,7 @@ export function ShiftList({
                   <span>
                     <span className="num">{sayFromTo(s, language())}</span>{' '}
                     {[s.name, s.role].filter(Boolean).join(', ')}
-                    {s.event && (
+                    {!ofOne && (
                       <Small>
                         <Link to={`/e/${s.event.slug}`}>{s.event.title}</Link>
                       </Small>
