@@ -71,17 +71,20 @@ const take = async (page, path, name, before) => {
   say(`  ${name}.png`);
 };
 /** Several pictures in one, side by side. */
+/** Puts pictures beside each other, in rows where they would be too wide to be looked at. */
 const beside = async (name, ...shots) => {
-  let left = 0;
-  let height = 0;
+  const [gap, widest] = [20, 5300];
+  let [left, top, row, width] = [0, 0, 0, 0];
   const parts = [];
   for (const input of shots) {
     const size = await sharp(input).metadata();
-    parts.push({ input, left, top: 0 });
-    left += size.width + 20;
-    height = Math.max(height, size.height);
+    if (left > 0 && left + size.width > widest) [left, top, row] = [0, top + row + gap, 0];
+    parts.push({ input, left, top });
+    left += size.width + gap;
+    row = Math.max(row, size.height);
+    width = Math.max(width, left - gap);
   }
-  await sharp({ create: { width: left - 20, height, channels: 3, background: '#b9ae9b' } })
+  await sharp({ create: { width, height: top + row, channels: 3, background: '#b9ae9b' } })
     .composite(parts)
     .png()
     .toFile(join(out, `${name}.png`));
@@ -204,7 +207,7 @@ await beside(
     await page.getByRole('checkbox').first().waitFor();
   }),
 );
-// Applications, the form on a phone, the board, who could take a shift, and what fills the gaps.
+// Applications, the form on a phone, the board, who could take a shift, what fills the gaps, who steps in, and time going down.
 const calls = await (await odalys.request.get(`/api/calls?eventId=${water}`)).json();
 await beside(
   'event-crew',
@@ -227,6 +230,11 @@ await beside(
     await page.getByRole('button', { name: 'Work it out' }).click();
     await page.getByText('What stays open').waitFor();
   }),
+  await shot(odalys, `/events/${water}/crew`, async (page) => {
+    await page.locator('.shift', { hasText: 'asked to step in' }).first().click();
+    await page.getByRole('region', { name: 'Who steps in' }).scrollIntoViewIfNeeded();
+  }),
+  await shot(odalys, `/events/${water}/crew?flow=down`, settled('.shift')),
 );
 const everybody = await shot(odalys, '/contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
