@@ -120,6 +120,17 @@ test('hours are put right with why, and what they were stays written', async () 
       })
     ).status,
   ).toBe(403);
+  // The doors take nothing back of what was put right.
+  expect((await mark('Ann', 'expected')).problem.code).toBe('hours-set');
+  await scene.world.moveTo(after(60 * 60));
+  expect(
+    (
+      await imani.try('POST /api/assignments/:id/presence', {
+        params: { id: before!.id },
+        body: { to: 'in' },
+      })
+    ).problem.code,
+  ).toBe('hours-set');
 });
 
 test('hours add up by person, event and role, are worth what the organization says, and stand in a letter', async () => {

@@ -61,7 +61,7 @@ test('from the start on somebody is late, then missing; once there, they are her
 
 test('only who is on the shift is ticked off, not days before, and out only after in', () => {
   const of = (to: 'in' | 'out' | 'expected', time: string, more: object = {}) =>
-    presenceRefusal({ state: 'agreed', inAt: null, outAt: null, ...more }, shift, to, time);
+    presenceRefusal({ state: 'agreed', inAt: null, outAt: null, corrected: false, ...more }, shift, to, time);
   expect(of('in', at('08:00'))).toBe(null);
   expect(of('in', at('20:59', '2026-08-07'))).toBe('far-too-early');
   expect(of('in', at('21:00', '2026-08-07'))).toBe(null);
@@ -70,4 +70,8 @@ test('only who is on the shift is ticked off, not days before, and out only afte
   expect(of('in', at('09:00'), { state: 'proposed' })).toBe('only-asked');
   expect(of('in', at('09:00'), { state: 'dropped' })).toBe('dropped');
   expect(of('in', at('09:00'), { state: 'missed' })).toBe(null);
+  // What the crew lead put right, and what is long over, stays.
+  expect(of('expected', at('13:00'), { state: 'served', corrected: true })).toBe('hours-set');
+  expect(of('in', at('23:59', '2026-08-09'))).toBe(null);
+  expect(of('in', at('00:01', '2026-08-10'))).toBe('long-over');
 });

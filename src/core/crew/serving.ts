@@ -58,18 +58,24 @@ export function standingOf(
   return now < plusMinutes(startsAt, lateMinutes) ? 'late' : 'missing';
 }
 
-/** How long before a shift somebody can be ticked off as there, in hours. */
+/** How long before a shift somebody can be ticked off, and how long after it, in hours. */
 const earliest = 12;
+const latest = 36;
 
-/** Why somebody cannot be marked so now; null where they can. */
+/**
+ * Why somebody cannot be marked so now; null where they can. Once the crew lead put their hours right, or the shift is long over, the
+ * doors change nothing of it any more.
+ */
 export function presenceRefusal(
-  { state, inAt }: Presence & { state: AssignmentState },
-  { startsAt }: Times,
+  { state, inAt, corrected }: Presence & { state: AssignmentState; corrected: boolean },
+  { startsAt, endsAt }: Times,
   to: 'in' | 'out' | 'expected',
   at: Instant,
-): 'only-asked' | 'dropped' | 'not-in' | 'far-too-early' | null {
+): 'only-asked' | 'dropped' | 'not-in' | 'far-too-early' | 'hours-set' | 'long-over' | null {
   if (state === 'proposed') return 'only-asked';
   if (state === 'dropped') return 'dropped';
+  if (corrected) return 'hours-set';
+  if (at > plusMinutes(endsAt, latest * 60)) return 'long-over';
   if (to === 'out' && !inAt) return 'not-in';
   if (to === 'in' && at < plusMinutes(startsAt, -earliest * 60)) return 'far-too-early';
   return null;

@@ -279,6 +279,8 @@ export const refusalsEn = {
     'This shift has begun, or its event does not take place: nobody is asked to step in.',
   'far-too-early': 'This shift is a long way off: nobody can be there yet.',
   'nobody-to-write-to': 'Nobody of the crew can be written to.',
+  'hours-set': 'The crew lead has put these hours right: nothing of it changes at the doors any more.',
+  'long-over': 'This shift is long over; the crew lead says what became of it.',
   'not-served': 'They have not served this shift yet.',
   'shift-has-all': 'Nobody is missing on this shift.',
   'shift-asked-for': 'Somebody is asked to step in on this shift. Stop asking first.',

@@ -43,6 +43,8 @@ async function moveShifts(w: Work, { eventId, before, after }: PlanChange) {
     };
   });
   await moveShiftTimes(tx, moved);
+  // Whoever is asked to step in by then is asked in vain where it has begun.
+  for (const shiftId of await searchedAt(tx, eventId)) await goOn(w, shiftId);
   return {
     shifts: moved.map(({ startsLocal, endsLocal }, at) => ({
       role: shifts[at]!.role,

@@ -26,13 +26,16 @@ export interface PresenceRow {
   inAt: string | null;
   outAt: string | null;
   hours: number | null;
+  /** Their hours were put right by hand. */
+  corrected: boolean;
 }
 
 /** Somebody on a shift, held until what is ticked off is kept: two devices may do it at once. */
 export const readPresence = (tx: Queries, id: string): Promise<PresenceRow | null> =>
   first<PresenceRow>(
     tx,
-    'select id, shift_id, contact_id, state, in_at, out_at, hours from assignments where id = $1 for update',
+    `select id, shift_id, contact_id, state, in_at, out_at, hours, exists (select 1 from hour_corrections h where h.assignment_id = assignments.id) as corrected
+     from assignments where id = $1 for update`,
     [id],
   );
 

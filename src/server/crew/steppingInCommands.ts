@@ -215,7 +215,8 @@ export async function answerAsk(w: Work, contactId: string, askId: string, take:
   const ask = await readAsk(w.tx, askId);
   if (!ask || ask.contactId !== contactId) throw notFound('This question');
   const shift = await shiftThere(w.tx, ask.shiftId, true);
-  if (!shift || ask.state !== 'asked' || ask.until <= w.now) throw refused('step-in-gone');
+  if (!shift || ask.state !== 'asked' || ask.until <= w.now || shift.startsAt <= w.now)
+    throw refused('step-in-gone');
   await dropWait(w.tx, shift.id, contactId);
   await settle(w, shift, ask, take ? 'took it' : 'said no');
   if (take) await takeByAsking(w, shift, contactId);
