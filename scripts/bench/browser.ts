@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { type Browser, chromium } from '@playwright/test';
+import { type Browser, chromium, type Page } from '@playwright/test';
 
 /** Chromium as the benches use it. */
 export async function openBrowser(): Promise<Browser> {
@@ -15,5 +15,26 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-sync',
       '--no-first-run',
     ],
+  });
+}
+
+/** How long the frames took that were drawn while something was done. */
+export async function framesOf(page: Page, act: () => Promise<unknown>): Promise<number[]> {
+  // As text: what names functions while this is run would name them with a helper that the page has not.
+  await page.evaluate(`{
+    let before = performance.now();
+    window.frameTimes = [];
+    window.frameOn = true;
+    requestAnimationFrame(function next(now) {
+      window.frameTimes.push(now - before);
+      before = now;
+      if (window.frameOn) requestAnimationFrame(next);
+    });
+  }`);
+  await act();
+  return page.evaluate(() => {
+    const w = window as unknown as { frameOn: boolean; frameTimes: number[] };
+    w.frameOn = false;
+    return w.frameTimes.slice(2);
   });
 }

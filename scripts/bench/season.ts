@@ -7,7 +7,7 @@ import { instantOf, shiftWall } from '#core/time/wallTime.ts';
 import { insert } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { openBrowser } from './browser.ts';
+import { framesOf, openBrowser } from './browser.ts';
 import { quantile, Report, timed } from './report.ts';
 import { begins, filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
@@ -151,40 +151,20 @@ report.row('ribbon with 2,000 events, until it is there, median', quantile(paint
   goal: { of: 'value', atMost: 3000 },
 });
 const box = (await page.locator('[aria-label^="Ribbon of time"]').boundingBox())!;
-/** How long the frames took that were drawn while something was done. */
-async function frames(act: () => Promise<unknown>): Promise<number[]> {
-  // As text: what names functions while this is run would name them with a helper that the page has not.
-  await page.evaluate(`{
-    let before = performance.now();
-    window.frameTimes = [];
-    window.frameOn = true;
-    requestAnimationFrame(function next(now) {
-      window.frameTimes.push(now - before);
-      before = now;
-      if (window.frameOn) requestAnimationFrame(next);
-    });
-  }`);
-  await act();
-  return page.evaluate(() => {
-    const w = window as unknown as { frameOn: boolean; frameTimes: number[] };
-    w.frameOn = false;
-    return w.frameTimes.slice(2);
-  });
-}
 const drag = async () => {
   await page.mouse.move(box.x + 900, box.y + 60);
   await page.mouse.down();
   for (let n = 0; n < 60; n += 1) await page.mouse.move(box.x + 900 - n * 10, box.y + 60);
   await page.mouse.up();
 };
-report.row('a frame while it is dragged, p95', quantile(await frames(drag), 0.95), 'ms', {
+report.row('a frame while it is dragged, p95', quantile(await framesOf(page, drag), 0.95), 'ms', {
   goal: { of: 'value', atMost: 50 },
 });
 const wheel = async () => {
   await page.mouse.move(box.x + 600, box.y + 60);
   for (let n = 0; n < 30; n += 1) await page.mouse.wheel(0, 40);
 };
-report.row('a frame while it goes further away, p95', quantile(await frames(wheel), 0.95), 'ms');
+report.row('a frame while it goes further away, p95', quantile(await framesOf(page, wheel), 0.95), 'ms');
 await browser.close();
 
 report.finish();

@@ -163,8 +163,10 @@ export function Board({
               lane: held?.lane ?? lane,
             });
           } else if (event.key === 'Enter') held ? put(held) : open(shift);
-          else if (event.key === 'Escape' && held) setMoving(null);
-          else if (event.key === 'c' && change) copy(shift);
+          else if (event.key === 'Escape' && held) {
+            drag.current = null;
+            setMoving(null);
+          } else if (event.key === 'c' && change) copy(shift);
           else if (event.key === 'x' && change) cut(shift);
           else if (event.key === 'Delete' && change) remove(shift);
           else return;
