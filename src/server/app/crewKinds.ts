@@ -15,6 +15,12 @@ const applied = (f: Applied, action: string, detail: object = {}): Entry => ({
   detail: { ...detail, callId: f.callId, ...(f.eventId ? { eventId: f.eventId } : {}) },
 });
 
+const ofShift = (f: { shiftId: string }, action: string, detail: object): Entry => ({
+  action,
+  subject: { kind: 'shift', id: f.shiftId },
+  detail,
+});
+
 /** What can happen to the crew of an event: calls and applications, shifts, who is on them, steps in or changes places. */
 export interface CrewFacts {
   'shift added': { eventId: string; role: string };
@@ -141,19 +147,11 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
     topics: ofEvent,
   },
   'shift taken': {
-    entry: (f) => ({
-      action: 'put on a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, overrideReason: f.overrideReason },
-    }),
+    entry: (f) => ofShift(f, 'put on a shift', { contactId: f.contactId, overrideReason: f.overrideReason }),
     topics: ofEvent,
   },
   'shift changed': {
-    entry: (f) => ({
-      action: 'changed a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { before: f.before, told: f.tell },
-    }),
+    entry: (f) => ofShift(f, 'changed a shift', { before: f.before, told: f.tell }),
     topics: ofEvent,
   },
   'call changed': {
@@ -198,84 +196,44 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
     topics: ofEvent,
   },
   'shift asked for': {
-    entry: (f) => ({
-      action: 'asked for a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
+    entry: (f) => ofShift(f, 'asked for a shift', { contactId: f.contactId }),
     topics: ofEvent,
   },
   'shift declined': {
-    entry: (f) => ({
-      action: 'declined for a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
+    entry: (f) => ofShift(f, 'declined for a shift', { contactId: f.contactId }),
     topics: ofEvent,
   },
   'shift asked for in vain': { topics: nobody },
   'shift given back': {
-    entry: (f) => ({
-      action: 'gave a shift back',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, words: f.words },
-    }),
+    entry: (f) => ofShift(f, 'gave a shift back', { contactId: f.contactId, words: f.words }),
     topics: ofEvent,
   },
   'waits for shift': {
-    entry: (f) => ({
-      action: 'waits for a shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
+    entry: (f) => ofShift(f, 'waits for a shift', { contactId: f.contactId }),
     topics: ofEvent,
   },
   'step-in begun': {
-    entry: (f) => ({
-      action: 'began to ask who steps in',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { wide: f.wide },
-    }),
+    entry: (f) => ofShift(f, 'began to ask who steps in', { wide: f.wide }),
     topics: ofEvent,
   },
   'step-in asked': {
-    entry: (f) => ({
-      action: 'asked to step in',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, until: f.until },
-    }),
+    entry: (f) => ofShift(f, 'asked to step in', { contactId: f.contactId, until: f.until }),
     topics: ofEvent,
   },
   'step-in answered': {
-    entry: (f) => ({
-      action: `asked to step in: ${f.to}`,
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId },
-    }),
+    entry: (f) => ofShift(f, `asked to step in: ${f.to}`, { contactId: f.contactId }),
     topics: ofEvent,
   },
   'step-in over': {
-    entry: (f) => ({
-      action: 'asks nobody else to step in',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { how: f.how },
-    }),
+    entry: (f) => ofShift(f, 'asks nobody else to step in', { how: f.how }),
     topics: ofEvent,
   },
   'swap wished': {
-    entry: (f) => ({
-      action: 'would have another shift',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, wants: f.wants },
-    }),
+    entry: (f) => ofShift(f, 'would have another shift', { contactId: f.contactId, wants: f.wants }),
     topics: ofEvent,
   },
   'swap declined': {
-    entry: (f) => ({
-      action: 'declined a swap',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, words: f.words },
-    }),
+    entry: (f) => ofShift(f, 'declined a swap', { contactId: f.contactId, words: f.words }),
     topics: ofEvent,
   },
   'crew written to': {
@@ -287,19 +245,17 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
     topics: ofEvent,
   },
   'crew ticked off': {
-    entry: (f) => ({
-      action: { in: 'ticked off as there', out: 'ticked off as gone', expected: 'took a tick back' }[f.to],
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, at: f.at, hours: f.hours },
-    }),
+    entry: (f) =>
+      ofShift(
+        f,
+        { in: 'ticked off as there', out: 'ticked off as gone', expected: 'took a tick back' }[f.to],
+        { contactId: f.contactId, at: f.at, hours: f.hours },
+      ),
     topics: ofEvent,
   },
   'hours corrected': {
-    entry: (f) => ({
-      action: 'put hours right',
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { contactId: f.contactId, before: f.before, after: f.after, why: f.why },
-    }),
+    entry: (f) =>
+      ofShift(f, 'put hours right', { contactId: f.contactId, before: f.before, after: f.after, why: f.why }),
     topics: ofEvent,
   },
   'people swapped': {
@@ -311,11 +267,7 @@ export const crewTellings: { readonly [K in keyof CrewFacts]: Telling<CrewFacts[
     topics: ofEvent,
   },
   'shift marked': {
-    entry: (f) => ({
-      action: `shift ${f.state}`,
-      subject: { kind: 'shift', id: f.shiftId },
-      detail: { assignment: f.assignmentId, hours: f.hours },
-    }),
+    entry: (f) => ofShift(f, `shift ${f.state}`, { assignment: f.assignmentId, hours: f.hours }),
     topics: ofEvent,
   },
 };
