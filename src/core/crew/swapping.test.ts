@@ -57,6 +57,15 @@ test('an open place is taken by one, directly or at the end of a row', () => {
   ]);
 });
 
+test('where two can change places nobody goes to an open one: no shift has one fewer then', () => {
+  expect(
+    swapsAmong(
+      [wish('Ann', 'gate', ['boat'], 1), wish('Ben', 'boat', ['gate'], 2), wish('Cy', 'gate', ['boat'], 3)],
+      new Map([['boat', 1]]),
+    ),
+  ).toEqual([['Ann: gate to boat', 'Ben: boat to gate'], ['Cy: gate to boat']]);
+});
+
 test('nobody goes where they are already, nor changes places with themselves', () => {
   const both = [wish('Ann', 'gate', ['boat']), wish('Ann', 'boat', ['gate'])];
   expect(swapsAmong(both)).toEqual([]);

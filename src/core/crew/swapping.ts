@@ -27,8 +27,9 @@ const before = (a: SwapWish, b: SwapWish) =>
 
 /**
  * The swaps that work out: each is a ring, in which everybody takes the place of the next and the last that of the first, or a row
- * that ends in an open place. The fewer people move the better, then whoever wished it first; nobody is in two of them, and no open
- * place is taken twice. Nobody is moved to a shift where they are already.
+ * that ends in an open place. Rings come first, because no shift has one fewer after them; then the fewer people move the better, then
+ * whoever wished it first. Nobody is in two of them, and no open place is taken twice. Nobody is moved to a shift where they are
+ * already.
  * @param open how many places of a shift nobody has
  * @param on the shifts each contact is on
  */
@@ -41,10 +42,13 @@ export function swapsIn(
   const at = new Map([...on].map(([contactId, shifts]) => [contactId, new Set(shifts)]));
   const pool = new Set([...wishes].sort(before));
   const swaps: SwapMove[][] = [];
-  for (let size = 1; size <= mostInASwap; size += 1)
+  const sizes = Array.from({ length: mostInASwap }, (_, n) => n + 1);
+  for (const { kind, size } of (['ring', 'row'] as const).flatMap((kind) =>
+    sizes.map((size) => ({ kind, size })),
+  ))
     for (const first of [...pool]) {
       if (!pool.has(first)) continue;
-      const row = rowFrom(first, size, [...pool], left, at);
+      const row = rowFrom(first, kind, size, [...pool], left, at);
       if (!row) continue;
       for (const { wish, to } of row) {
         pool.delete(wish);
@@ -72,6 +76,7 @@ interface Step {
 /** A ring or a row of just so many people that begins with one of them; null where there is none. */
 function rowFrom(
   first: SwapWish,
+  kind: 'ring' | 'row',
   size: number,
   pool: readonly SwapWish[],
   open: ReadonlyMap<string, number>,
@@ -84,7 +89,7 @@ function rowFrom(
       const row = [...taken, { wish, to }];
       if (row.length === size) {
         // A ring of one is no move; a row ends where there is room.
-        if ((to === first.shiftId && size > 1) || (open.get(to) ?? 0) > 0) return row;
+        if (kind === 'ring' ? to === first.shiftId && size > 1 : (open.get(to) ?? 0) > 0) return row;
         continue;
       }
       for (const next of pool) {
