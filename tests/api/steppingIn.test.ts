@@ -180,6 +180,12 @@ test('whoever was erased is asked no more, and the next is; who keeps the automa
     body: { name: asks[0]!.name },
   });
   expect((await search(id)).asks).toMatchObject([{ name: 'Xena Stepper', state: 'asked' }]);
+  // By hand others than those who wait are asked as well; who was asked already stays so.
+  await imani.call('POST /api/shifts/:id/step-in', { params: { id } });
+  expect(await search(id)).toMatchObject({
+    search: { wide: true, begunBy: 'Imani Okarro', endedAt: null },
+    asks: [{ name: 'Xena Stepper', state: 'asked' }],
+  });
   await scene.odalys.call('PUT /api/crew-rules', { body: { ...rules, asksToStepIn: true } });
 });
 
