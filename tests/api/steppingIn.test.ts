@@ -130,6 +130,22 @@ test('whom something speaks against is passed over; when nobody is left the crew
   expect((await search(id)).asks).toEqual([]);
 });
 
+test('whoever has taken something else meanwhile cannot say yes, and is told why; their question stays until they say no', async () => {
+  const id = await shift('Ferry', '10:00', '12:00');
+  await signUp(id, 'Ada');
+  await signUp(id, 'Wim', 'wait');
+  await giveBack('Ada');
+  const [ask] = (await page('Wim')).asks;
+  await signUp(await shift('Stove', '11:00', '15:00'), 'Wim');
+  const yes = await own('Wim', 'step-in', { askId: ask!.askId, take: true });
+  expect(yes.problem.code).toBe('step-in-clash');
+  expect(yes.problem.title).toContain('Stove');
+  expect(await on(id)).toEqual([]);
+  expect((await page('Wim')).asks).toMatchObject([{ askId: ask!.askId }]);
+  expect((await own('Wim', 'step-in', { askId: ask!.askId, take: false })).status).toBe(201);
+  expect((await own('Wim', 'step-in', { askId: ask!.askId, take: true })).problem.code).toBe('step-in-gone');
+});
+
 test('what nobody is needed for any more is said to whoever was asked: filled by hand, stopped, or called off', async () => {
   const id = await shift('Ferry', '10:00', '12:00', { wished: 2 });
   const other = await shift('Stove', '14:00', '15:00', { wished: 9 });
