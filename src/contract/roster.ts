@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { isZone } from '#core/time/wallTime.ts';
+import { date } from './endpoint.ts';
 
 const id = z.string().min(1).max(200);
 const instant = z.iso.datetime({ offset: true }).or(z.iso.datetime({ local: false }));
@@ -19,6 +21,8 @@ export const rosterFile = z.strictObject({
           .default(null),
         maxHours: z.number().min(0).nullable().default(null),
         maxShifts: z.int().min(0).nullable().default(null),
+        maxInARow: z.int().min(0).nullable().default(null),
+        otherDays: z.array(date).max(400).default([]),
         wishes: z.record(z.string(), z.number().min(-1000).max(1000)).default({}),
         together: many(50).default([]),
         apart: many(200).default([]),
@@ -46,8 +50,12 @@ export const rosterFile = z.strictObject({
     .max(100_000)
     .default([]),
   rules: z
-    .strictObject({ restHours: z.number().min(0).max(48).default(0), daily: z.boolean().default(false) })
-    .default({ restHours: 0, daily: false }),
+    .strictObject({
+      restHours: z.number().min(0).max(48).default(0),
+      daily: z.boolean().default(false),
+      zone: z.string().max(60).refine(isZone, 'no-such-zone').default('UTC'),
+    })
+    .default({ restHours: 0, daily: false, zone: 'UTC' }),
   seconds: z.number().positive().max(3600).default(30),
 });
 

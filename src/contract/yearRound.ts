@@ -3,6 +3,7 @@ import { channels } from '#core/messages/channels.ts';
 import { lateRules } from '#core/messages/lines.ts';
 import { mailingTopics } from '#core/messages/mailing.ts';
 import { yearMoments } from '#core/messages/moments.ts';
+import { yearKey } from '#core/messages/yearRound.ts';
 import { contract, id, idParams } from './endpoint.ts';
 import { lineOfPlan, previewed } from './messages.ts';
 import { lineShape, oneWay, saidShape } from './plan.ts';
@@ -23,7 +24,7 @@ const yearLine = z.object({ id, ...words }).refine(oneWay, sameWay);
 export type YearLinePlan = z.infer<typeof yearLine>;
 
 /** Under which key a line knows somebody: `yearKeyOf` in core. */
-const key = z.string().regex(/^(?:gift [\da-f-]{36}|membership [\da-f-]{36} \d{4}-\d\d-\d\d)$/u);
+const key = z.string().regex(yearKey);
 
 export const yearRoundContract = contract({
   'GET /api/year-round': {

@@ -111,14 +111,18 @@ export async function storeSkills(
         skills.flatMap(([name, certificate]) => {
           if (!random.chance(share[name])) return [];
           const seen = !certificate || random.chance(0.9);
+          const number = certificate ? String(random.whole(10_000, 99_999)) : '';
+          const until = certificate ? shiftDate(today, random.whole(-60, 900)) : null;
+          const saidAt = `${shiftDate(today, -random.whole(20, 400))}T14:00:00.000Z`;
           return [
             {
               contactId: p.id,
               skillId: ids[name],
-              number: certificate ? String(random.whole(10_000, 99_999)) : '',
-              until: certificate ? shiftDate(today, random.whole(-60, 900)) : null,
+              number,
+              until,
               seenBy: seen ? 'Imani Okarro' : null,
-              seenAt: seen ? `${shiftDate(today, -random.whole(20, 400))}T14:00:00.000Z` : null,
+              seenAt: seen ? saidAt : null,
+              saidAt,
             },
           ];
         }),

@@ -185,7 +185,7 @@ export async function playWriting(app: App, odalys: string | null): Promise<void
   });
 }
 
-/** Lines that go out all year: to members whose membership ends, and to those who gave. */
+/** Lines that go out all year: to members whose membership ends, to those who gave, and to those whose certificate runs out. */
 async function writeAllYear(w: Work): Promise<void> {
   const { narrowed: _, ...plain } = plainLine;
   const line = (name: string, moment: YearMoment, offsetDays: number) => {
@@ -196,6 +196,7 @@ async function writeAllYear(w: Work): Promise<void> {
     line('A month before a membership ends', 'membership ends', -30),
     line('A week after a membership ended', 'membership ends', 7),
     line('What a gift did', 'gift made', 90),
+    line('A month before a certificate runs out', 'certificate ends', -30),
   ])
     await saveYearLine(w, w.app.ids.id(), said, 0);
 }

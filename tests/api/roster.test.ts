@@ -107,7 +107,7 @@ test('where there is too much to write down, columns are made as they are needed
     ...instance,
     // Nobody is limited, so that there is far more than could be written down.
     people: instance.people.map((p) => ({ ...p, available: null, maxHours: null, maxShifts: 6 })),
-    rules: { restHours: 0, daily: false },
+    rules: { restHours: 0, daily: false, zone: 'UTC' },
   };
   const ground = groundOf(free);
   let last = 0;

@@ -487,6 +487,46 @@ describe('writing a line', () => {
     await odalys.call('PUT /api/organization/quiet-hours', { body: { quietHours: null } });
   });
 
+  test('whoever has a certificate hears before it runs out, and again of the next one', async () => {
+    const id = await add(lineOn('certificate ends', { offsetDays: -30 }));
+    const { id: skillId } = await odalys.call('POST /api/skills', {
+      body: { name: 'Brushcutter ticket', certificate: true },
+    });
+    const [one, forGood] = [await somebody(), await somebody({ language: 'fr' })];
+    const has = (contactId: string, until: string | null) =>
+      odalys.call('PUT /api/contacts/:id/skills/:skill', {
+        params: { id: contactId, skill: skillId },
+        body: { number: '4711', until, seen: true },
+      });
+    await has(one.id, inDays(60));
+    await has(forGood.id, null);
+    await world.runner.run();
+    const { rows } = await shown(id);
+    expect(rows.map((r) => [r.name, r.state])).toEqual([[`${one.given} Quillfeather`, 'planned']]);
+    const key = `certificate ${skillId} ${one.id} ${inDays(60)}`;
+    const seen = await odalys.call('GET /api/year-round/:id/preview', { params: { id }, query: { key } });
+    expect(seen.subject).toContain('(Brushcutter ticket) runs out on');
+    await later(31);
+    expect((await mailTo(one.email)).map((m) => m.subject)).toEqual([seen.subject]);
+    // Written down once more as it was, nothing goes out again; one that holds longer is told of before it ends.
+    await has(one.id, inDays(29));
+    await world.runner.run();
+    expect(await mailTo(one.email)).toHaveLength(1);
+    await has(one.id, inDays(90));
+    await later(59);
+    expect(await mailTo(one.email)).toHaveLength(1);
+    await later(2);
+    expect(await mailTo(one.email)).toHaveLength(2);
+    // Taken off the record, what was planned goes no more.
+    await has(forGood.id, inDays(90));
+    await world.runner.run();
+    await odalys.call('DELETE /api/contacts/:id/skills/:skill', {
+      params: { id: forGood.id, skill: skillId },
+    });
+    await later(61);
+    expect(await mailTo(forGood.email)).toEqual([]);
+  });
+
   test('quiet hours move it by the clock of whoever is written to', async () => {
     await odalys.call('PUT /api/organization/quiet-hours', {
       body: { quietHours: { from: '20:00', until: '10:30' } },

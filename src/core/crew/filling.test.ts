@@ -31,7 +31,7 @@ const person = (contactId: string, more: Partial<Filler> = {}): Filler => ({
   accepted: true,
   available: null,
   limits: noLimits,
-  outside: { shifts: 0, hours: 0 },
+  outside: { shifts: 0, hours: 0, days: [] },
   wishes: {},
   elsewhere: [],
   ...more,
@@ -71,12 +71,17 @@ test('who was accepted can be where they said, until when they want to be done, 
             { startsAt: instantOf('2026-08-08T06:00', zone), endsAt: instantOf('2026-08-08T12:00', zone) },
           ],
         }),
-        person('enough', { limits: { ...noLimits, hours: 6 }, outside: { shifts: 1, hours: 3 } }),
+        person('yesterday', {
+          limits: { ...noLimits, inARow: 1 },
+          outside: { shifts: 1, hours: 3, days: ['2026-08-07'] },
+        }),
+        person('no two days', { limits: { ...noLimits, inARow: 1 } }),
+        person('enough', { limits: { ...noLimits, hours: 6 }, outside: { shifts: 1, hours: 3, days: [] } }),
       ],
       [day, night],
     ),
   ).toEqual([
-    ['any', 'morning', 'Saturdays', 'not late', 'until one'],
+    ['any', 'morning', 'Saturdays', 'not late', 'until one', 'no two days'],
     ['any', 'until one', 'on a boat'],
   ]);
 });

@@ -21,7 +21,7 @@ export interface Filler {
   available: Availability | null;
   limits: Limits;
   /** What they have of what their application is about, beside these shifts. */
-  outside: { shifts: number; hours: number };
+  outside: { shifts: number; hours: number; days: readonly CalendarDate[] };
   /** How much they want each role, by its name. */
   wishes: Readonly<Record<string, number>>;
   /** Where they have to be elsewhere: other shifts, seats of their own. */
@@ -151,6 +151,8 @@ export function rosterOf(
       available: there(p),
       maxHours: left(p.limits.hours, p.outside.hours),
       maxShifts: left(p.limits.shifts, p.outside.shifts),
+      maxInARow: p.limits.inARow,
+      otherDays: p.outside.days,
       wishes: p.wishes,
       // Whoever only keeps what they have draws nobody along.
       together: p.accepted
@@ -172,7 +174,7 @@ export function rosterOf(
       needs: needs(s),
     })),
     fixed: agreed,
-    rules: { restHours, daily: true },
+    rules: { restHours, daily: true, zone },
   };
 }
 

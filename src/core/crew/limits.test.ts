@@ -20,9 +20,12 @@ test('each limit is said with what it would come to, and none where it is just m
 });
 
 test('days in a row are those around it, on both sides; a night counts for both its days', () => {
-  expect(runOf([], ['2026-08-08'])).toBe(1);
-  expect(runOf(['2026-08-07', '2026-08-09', '2026-08-10', '2026-08-12'], ['2026-08-08'])).toBe(4);
-  expect(runOf(['2026-02-27', '2026-03-02'], ['2026-02-28', '2026-03-01'])).toBe(4);
+  expect(runOf([], day)).toBe(1);
+  expect(runOf(['2026-08-07', '2026-08-09', '2026-08-10', '2026-08-12'], day)).toBe(4);
+  expect(runOf(['2026-02-27', '2026-03-02'], shift('2026-02-28T20:00', '2026-03-01T02:00', 6))).toBe(4);
+  // What ends at midnight is not on the day that begins then.
+  expect(runOf(['2026-03-01'], shift('2026-02-28T20:00', '2026-03-01T00:00', 4))).toBe(2);
+  expect(runOf(['2026-03-02'], shift('2026-02-28T20:00', '2026-03-01T00:00', 4))).toBe(1);
   expect(said({ inARow: 4 }, shift('2026-08-08T22:00', '2026-08-09T02:00', 4))).toEqual([
     'wants 4 days in a row at most; it would be 5',
   ]);

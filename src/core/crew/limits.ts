@@ -1,5 +1,6 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
-import { shiftDate } from '#core/time/dates.ts';
+import { dayNumber, runAround } from '#core/time/dayRuns.ts';
+import { shiftWall } from '#core/time/wallTime.ts';
 import type { AgainstKind } from './againstKinds.ts';
 
 /** What somebody does not want more than, of one event or one season; null: no limit. */
@@ -30,16 +31,24 @@ interface Coming {
   hours: number;
 }
 
+/** The days on which a shift lies; one that ends at midnight is not on the day that begins then. */
+export const datesOf = ({
+  startsLocal,
+  endsLocal,
+}: Pick<Coming, 'startsLocal' | 'endsLocal'>): CalendarDate[] => {
+  const first = startsLocal.slice(0, 10);
+  const last = shiftWall(endsLocal, { minutes: -1 }).slice(0, 10);
+  return first === last ? [first] : [first, last];
+};
+
 /** How many days in a row somebody serves once those of a shift are added: the longest run that it is part of. */
-export function runOf(days: readonly CalendarDate[], added: readonly CalendarDate[]): number {
-  const all = new Set([...days, ...added]);
-  const [first] = added;
-  if (!first) return 0;
-  let from = first;
-  while (all.has(shiftDate(from, -1))) from = shiftDate(from, -1);
-  let count = 1;
-  for (let date = from; all.has(shiftDate(date, 1)); date = shiftDate(date, 1)) count += 1;
-  return count;
+export function runOf(
+  days: readonly CalendarDate[],
+  shift: Pick<Coming, 'startsLocal' | 'endsLocal'>,
+): number {
+  const taken = new Set(days.map(dayNumber));
+  const on = datesOf(shift);
+  return runAround({ first: dayNumber(on[0]!), last: dayNumber(on.at(-1)!) }, (day) => taken.has(day));
 }
 
 /** Who wants to be done by a time before this one means the night. */
@@ -65,8 +74,7 @@ export function beyond(
   const hours = load.hours + shift.hours;
   if (limits.hours !== null && hours > limits.hours)
     found.push({ kind: 'over hours', params: { most: limits.hours, hours } });
-  const days = [shift.startsLocal.slice(0, 10), shift.endsLocal.slice(0, 10)];
-  const run = runOf(load.days, [...new Set(days)]);
+  const run = runOf(load.days, shift);
   if (limits.inARow !== null && run > limits.inARow)
     found.push({ kind: 'days in a row', params: { most: limits.inARow, days: run } });
   if (limits.latest !== null && isLate(shift, limits.latest))

@@ -35,6 +35,8 @@ export const audiences = {
   givers: { of: 'organization', copies: 'each', after: 'gave after', narrowedBy: null },
   /** Those whose monthly gift stood still because no card worked; each time for itself. */
   pledgers: { of: 'organization', copies: 'each', after: 'missed after', narrowedBy: null },
+  /** Those who have a certificate with a last day; each certificate for itself. */
+  certified: { of: 'organization', copies: 'each', after: 'certified after', narrowedBy: null },
 } as const satisfies Record<string, AudienceRule>;
 
 export const sayAudience = (audience: Audience): string => say(words().audiences[audience]);

@@ -59,6 +59,7 @@ const ofYear: Readonly<Record<YearAudience, Record<Language, string>>> = {
   members: { en: 'you are, or were, a member', fr: 'vous êtes, ou étiez, membre' },
   givers: { en: 'you gave something', fr: 'vous avez fait un don' },
   pledgers: { en: 'you give every month', fr: 'vous donnez chaque mois' },
+  certified: { en: 'you help with a certificate of yours', fr: 'vous aidez avec un certificat à votre nom' },
 };
 
 const ofTopic: Readonly<Record<MailingTopic, Record<Language, string>>> = {

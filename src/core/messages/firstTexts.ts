@@ -256,6 +256,20 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
       fr: '{{organization}} : votre don mensuel de {{gift}} attend une autre carte. {{gift_link}}',
     },
   },
+  'certificate ends': {
+    subject: {
+      en: 'Your certificate ({{certificate}}) runs out on {{holds_until}}',
+      fr: 'Votre certificat ({{certificate}}) expire le {{holds_until}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nThe last day of your certificate ({{certificate}}) is {{holds_until}}. After that we cannot put you on shifts that need it. Once you have a new one, answer this message with it and we write it down.\n\nWhat we know of you: {{own_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre certificat ({{certificate}}) est valable jusqu’au {{holds_until}}. Ensuite, nous ne pourrons plus vous confier les tâches qui l’exigent. Dès que vous en aurez un nouveau, joignez-le à votre réponse et nous le noterons.\n\nCe que nous savons de vous : {{own_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: '{{organization}}: your certificate ({{certificate}}) runs out on {{holds_until}}.',
+      fr: '{{organization}} : votre certificat ({{certificate}}) expire le {{holds_until}}.',
+    },
+  },
 };
 
 /** What those are told who have no booking: there is no pass, and nothing of theirs to change. */

@@ -35,6 +35,8 @@ export const mergeFields = {
   given_on: 'day of the gift',
   purpose: 'what the gift is for',
   gift_link: 'link to their monthly gift, for another card',
+  certificate: 'name of the certificate',
+  holds_until: 'last day of the certificate',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;
@@ -59,6 +61,7 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'members') return [...ofAnybody, 'level', 'ends'];
   if (audience === 'givers') return [...ofAnybody, 'gift', 'given_on', 'purpose'];
   if (audience === 'pledgers') return [...ofAnybody, 'gift', 'purpose', 'gift_link'];
+  if (audience === 'certified') return [...ofAnybody, 'certificate', 'holds_until'];
   if (audience === 'following') return ofEvent;
   if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.

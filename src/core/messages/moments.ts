@@ -173,6 +173,7 @@ const rules = {
     at: (_, anchor) => anchor,
     whyNot: ({ cardMissing }) => (cardMissing === false ? because('no card missing') : null),
   },
+  'certificate ends': { audiences: ['certified'], at: (_, anchor) => anchor, ahead: true },
 } as const satisfies Record<string, MomentRule>;
 
 export type Moment = keyof typeof rules;

@@ -1,8 +1,20 @@
 import { describe, expect, test } from 'vitest';
+import { firstTextFor } from './firstTexts.ts';
 import { offsetLimits, plainLine } from './lines.ts';
+import { fieldsOfLine, problemsInLine } from './merge.ts';
 import { nothingKnown, yearMoments } from './moments.ts';
 import { planLine } from './planning.ts';
-import { audienceOn, momentOn, noEvent, rememberedDays, type YearLine, yearKeyOf } from './yearRound.ts';
+import {
+  audienceOn,
+  madeUpFor,
+  momentOn,
+  noEvent,
+  rememberedDays,
+  type YearLine,
+  yearKey,
+  yearKeyOf,
+  yearValues,
+} from './yearRound.ts';
 
 const zone = 'America/Halifax';
 const member = (id: string, ends: string, since: string) => ({
@@ -62,8 +74,34 @@ describe('lines of the organization', () => {
     expect(missed('2026-07-15T12:00:00.000Z')).not.toBe(missed('2026-09-15T12:00:00.000Z'));
   });
 
+  test('a certificate that holds longer is told of again; every key there is can be asked for', () => {
+    const id = '019f0000-0000-7000-8000-000000000001';
+    const certificate = (until: string) =>
+      yearKeyOf({ of: 'certificate', skillId: id, contactId: id, until });
+    expect(certificate('2026-12-31')).not.toBe(certificate('2027-12-31'));
+    for (const key of [
+      certificate('2026-12-31'),
+      yearKeyOf({ of: 'membership', id, ends: '2026-12-31' }),
+      yearKeyOf({ of: 'gift', id }),
+      yearKeyOf({ of: 'pledge', id, missedAt: '2026-07-15T12:00:00.000Z' }),
+    ])
+      expect(key).toMatch(yearKey);
+    expect('certificate x').not.toMatch(yearKey);
+  });
+
+  test.each(yearMoments)('%s: what it says at first can be said, and has all its values', (moment) => {
+    const audience = audienceOn(moment);
+    const { subject, body } = firstTextFor(moment, audience);
+    for (const text of [subject.en, subject.fr!, body.en, body.fr!])
+      expect(problemsInLine(text, audience)).toEqual([]);
+    const values = yearValues(madeUpFor(audience, '2026-07-09', 'CAD'), 'en');
+    const own = fieldsOfLine(audience).filter((f) => !['name', 'organization', 'own_link'].includes(f));
+    expect(Object.keys(values).sort()).toEqual([...own].sort());
+  });
+
   test('every moment has its people, and what lies as far back as an offset reaches is remembered', () => {
-    for (const moment of yearMoments) expect(['members', 'givers', 'pledgers']).toContain(audienceOn(moment));
+    for (const moment of yearMoments)
+      expect(['members', 'givers', 'pledgers', 'certified']).toContain(audienceOn(moment));
     expect(rememberedDays).toBeGreaterThan(offsetLimits.days);
   });
 });

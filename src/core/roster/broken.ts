@@ -1,3 +1,4 @@
+import { dateOf } from '#core/time/wallTime.ts';
 import type { RosterInstance } from './instance.ts';
 
 /** Every rule that what was proposed breaks, said plainly. Written apart from what works rosters out, to check it by. */
@@ -47,6 +48,24 @@ export function broken(
     }
     const hours = own.reduce((sum, s) => sum + hour(s.end) - hour(s.start), 0);
     if (proposed.length && p.maxHours !== null && hours > p.maxHours) out.push(`${p.id} has ${hours} hours`);
+    if (p.maxInARow !== null) {
+      // Day by day, from midnight to midnight by the clock of the zone.
+      const dates = (s: (typeof own)[number]) => {
+        const on = new Set<string>();
+        for (let h = hour(s.start); h < hour(s.end); h += 0.25)
+          on.add(dateOf(new Date(h * 3_600_000).toISOString(), instance.rules.zone));
+        return [...on];
+      };
+      const taken = new Set([...p.otherDays, ...own.flatMap(dates)]);
+      const next = (date: string, by: number) =>
+        new Date(Date.parse(`${date}T12:00Z`) + by * 86_400_000).toISOString().slice(0, 10);
+      for (const date of proposed.flatMap(dates)) {
+        let run = 1;
+        for (let d = next(date, 1); taken.has(d); d = next(d, 1)) run += 1;
+        for (let d = next(date, -1); taken.has(d); d = next(d, -1)) run += 1;
+        if (run > p.maxInARow) out.push(`${p.id} has ${run} days in a row around ${date}`);
+      }
+    }
     if (proposed.length && p.maxShifts !== null && own.length > p.maxShifts)
       out.push(`${p.id} has ${own.length} shifts`);
   }

@@ -1,4 +1,5 @@
-import type { Ground } from './ground.ts';
+import { anyOn } from './days.ts';
+import { type Ground, tooManyDays } from './ground.ts';
 
 /** Shifts one unit could have together, all at once. */
 export interface Column {
@@ -97,6 +98,40 @@ class Ways {
 
 const ways = new Ways();
 
+/** The people of a unit who want no more than so many days in a row. */
+const mindDays = (ground: Ground, unit: number): number[] =>
+  ground.units[unit]!.people.filter((p) => ground.inARow[p] !== null);
+
+/** What of a way decides how many days in a row come of what is added on a day or after it: the days before it, by person, and the day. */
+interface Trail {
+  before: readonly number[];
+  there: boolean;
+}
+
+/** The shifts of a way, the last first. */
+function pathOf(way: number): number[] {
+  const path: number[] = [];
+  for (let w = way; w > 0; w = ways.before[w]!) path.push(ways.shift[w]!);
+  return path;
+}
+
+function trailOf(ground: Ground, minding: readonly number[], way: number, day: number): Trail {
+  const path = pathOf(way);
+  return {
+    there: anyOn(ground.days, path, day),
+    before: minding.map((p) => {
+      const { taken } = ground.inARow[p]!;
+      let count = 0;
+      while (taken.has(day - count - 1) || anyOn(ground.days, path, day - count - 1)) count += 1;
+      return count;
+    }),
+  };
+}
+
+/** Whether whoever goes on from one trail can do all that whoever goes on from another can. */
+const leavesAsMuch = (a: Trail, b: Trail): boolean =>
+  a.there === b.there && a.before.every((count, n) => count <= b.before[n]!);
+
 /** Whether one way is worth as much as another, and takes no more of any room. */
 function noWorse(a: number, b: number, rooms: number): boolean {
   if (ways.worth[a]! < ways.worth[b]!) return false;
@@ -109,19 +144,30 @@ function noWorse(a: number, b: number, rooms: number): boolean {
   return true;
 }
 
-/** Those of some ways that are worse than none of which nothing is in the way any more. */
-function thinned(of: readonly number[], from: number, rooms: number): number[] {
+/**
+ * Those of some ways that are worse than none of which nothing is in the way any more. With `trail`, days in a row count: of a way
+ * that ends before the day it is asked of.
+ */
+function thinned(
+  of: readonly number[],
+  from: number,
+  rooms: number,
+  trail: ((way: number) => Trail) | null,
+): number[] {
+  const trails = trail && new Map(of.map((way) => [way, trail(way)]));
+  const worse = (than: number, way: number): boolean =>
+    noWorse(than, way, rooms) && (!trails || leavesAsMuch(trails.get(than)!, trails.get(way)!));
   const free: number[] = [];
   const busy: number[] = [];
   for (const way of of) (ways.until[way]! > from ? busy : free).push(way);
   free.sort((a, b) => ways.worth[b]! - ways.worth[a]!);
   const kept: number[] = [];
-  for (const way of free) if (!kept.some((k) => noWorse(k, way, rooms))) kept.push(way);
+  for (const way of free) if (!kept.some((k) => worse(k, way))) kept.push(way);
   const settled = kept.length;
   for (const way of busy) {
-    let worse = false;
-    for (let k = 0; k < settled && !worse; k += 1) worse = noWorse(kept[k]!, way, rooms);
-    if (!worse) kept.push(way);
+    let is = false;
+    for (let k = 0; k < settled && !is; k += 1) is = worse(kept[k]!, way);
+    if (!is) kept.push(way);
   }
   return kept;
 }
@@ -142,6 +188,7 @@ export function bestColumns(
   const rooms = roomsOf(ground, unit, of.mostMinutes);
   const many = rooms.length;
   const rest = instance.rules.restHours * 60;
+  const minding = mindDays(ground, unit);
   ways.have(4096, many);
   let made = 1;
   ways.worth[0] = 0;
@@ -159,7 +206,8 @@ export function bestColumns(
     if (worth <= 1e-9) continue;
     const { start, end, minutes } = shifts[shift]!;
     if (live.length >= thinAt) {
-      live = thinned(live, start, many);
+      const day = ground.days[shift]?.first ?? 0;
+      live = thinned(live, start, many, minding.length ? (way) => trailOf(ground, minding, way, day) : null);
       thinAt = Math.max(16, live.length * 1.5);
     }
     const row = shift * shifts.length;
@@ -169,6 +217,10 @@ export function bestColumns(
       let fits = true;
       if (ways.until[way]! > start)
         for (let w = way; w > 0 && fits; w = ways.before[w]!) fits = !conflicts[row + ways.shift[w]!];
+      if (fits && minding.length) {
+        const path = pathOf(way);
+        fits = minding.every((p) => !tooManyDays(ground, p, shift, path));
+      }
       if (!fits) continue;
       ways.have(made + 1, many);
       for (let r = 0; r < many; r += 1) {
@@ -191,9 +243,7 @@ export function bestColumns(
   const out: { worth: number; shifts: number[] }[] = [];
   for (const way of live) {
     if (ways.worth[way]! <= of.above) continue;
-    const path: number[] = [];
-    for (let w = way; w > 0; w = ways.before[w]!) path.push(ways.shift[w]!);
-    path.reverse();
+    const path = pathOf(way).reverse();
     const worth = ways.worth[way]! - (of.squared ? of.squared * squaresOf(ground, unit, path) : 0);
     if (worth > of.above) out.push({ worth, shifts: path });
   }
@@ -210,11 +260,13 @@ export function allColumns(
 ): number[][] | null {
   const { shifts, conflicts } = ground;
   const rooms = roomsOf(ground, unit, mostMinutes);
+  const minding = mindDays(ground, unit);
   const out: number[][] = [];
   const walk = (from: number, having: readonly number[], minutes: number[], count: number[]): boolean => {
     for (let n = from; n < own.length; n += 1) {
       const shift = own[n]!;
       if (having.some((other) => conflicts[shift * shifts.length + other])) continue;
+      if (minding.some((p) => tooManyDays(ground, p, shift, having))) continue;
       const m = minutes.map((was, r) => was + (rooms[r]!.counts(shift) ? shifts[shift]!.minutes : 0));
       const c = count.map((was, r) => was + (rooms[r]!.counts(shift) ? 1 : 0));
       if (rooms.some((room, r) => m[r]! > room.minutes || c[r]! > room.shifts)) continue;

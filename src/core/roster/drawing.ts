@@ -12,6 +12,8 @@ export const person = (id: string, of: Partial<RosterPerson> = {}): RosterPerson
   available: null,
   maxHours: null,
   maxShifts: null,
+  maxInARow: null,
+  otherDays: [],
   wishes: {},
   together: [],
   apart: [],
@@ -36,7 +38,13 @@ export const roster = (
   people: readonly RosterPerson[],
   shifts: readonly RosterShift[],
   of: Partial<RosterInstance> = {},
-): RosterInstance => ({ people, shifts, fixed: [], rules: { restHours: 0, daily: false }, ...of });
+): RosterInstance => ({
+  people,
+  shifts,
+  fixed: [],
+  rules: { restHours: 0, daily: false, zone: 'UTC' },
+  ...of,
+});
 
 export interface Drawn {
   /** How many a shift wishes at most. */
@@ -49,6 +57,8 @@ export interface Drawn {
   minors?: number;
   pairs?: number;
   fixed?: number;
+  /** How likely somebody wants no more than one or two days in a row. */
+  inARow?: number;
 }
 
 /** An instance drawn by a seed: three days by the water, roles that need something, people with wishes and limits. */
@@ -88,6 +98,11 @@ export function drawn(seed: number, of: Drawn): RosterInstance {
       minor: random() < (of.minors ?? 0.2),
     }),
   );
+  // Drawn last and only where asked for, so that what was drawn before stays as it is.
+  if (of.inARow)
+    for (const [n, p] of people.entries())
+      if (random() < of.inARow)
+        people[n] = { ...p, maxInARow: int(1, 2), otherDays: random() < 0.2 ? ['2026-08-07'] : [] };
   const pair = (field: 'together' | 'apart') => {
     const [a, b] = [int(0, people.length - 1), int(0, people.length - 1)];
     if (a !== b) people[a] = { ...people[a]!, [field]: [...people[a]![field], people[b]!.id] };
@@ -100,5 +115,8 @@ export function drawn(seed: number, of: Drawn): RosterInstance {
     any(people).id,
     any(shifts).id,
   ]);
-  return roster(people, shifts, { fixed, rules: { restHours: any([0, 8, 11]), daily: random() < 0.5 } });
+  return roster(people, shifts, {
+    fixed,
+    rules: { restHours: any([0, 8, 11]), daily: random() < 0.5, zone: 'UTC' },
+  });
 }

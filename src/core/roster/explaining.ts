@@ -1,16 +1,17 @@
 import { merged } from '#core/time/stretches.ts';
-import { type Ground, gapBetween, minutesAt } from './ground.ts';
+import { type Ground, gapBetween, minutesAt, tooManyDays } from './ground.ts';
 import type { Standing } from './standing.ts';
 
 /**
  * What keeps somebody from a shift. `busy`: they are on another one then. `rest`: too little rest beside one they are on.
- * `hours` and `shifts`: their limits. `alone`: under age, with nobody of age there.
+ * `hours`, `shifts` and `days` (in a row): their limits. `alone`: under age, with nobody of age there.
  */
 export const obstacleKinds = [
   'busy',
   'rest',
   'shifts',
   'hours',
+  'days',
   'available',
   'apart',
   'alone',
@@ -28,7 +29,7 @@ interface Obstacle {
 /** A change of one rule or of what some people said, and what it would bring. */
 export interface Change {
   kind: Exclude<ObstacleKind, 'busy'>;
-  /** Hours of rest as they would have to be; hours or shifts more than people said, at most; hours more they are there. */
+  /** Hours of rest as they would have to be; hours, shifts or days in a row more than people said, at most; hours more they are there. */
   to: number;
   people: string[];
   /** How many of the missing places it would fill. */
@@ -49,9 +50,17 @@ export interface Unfilled {
 
 /** What a change costs people, to compare one with another: hours they would be asked for more, or rest less. */
 const costOf = (kind: ObstacleKind, by: number): number =>
-  ({ rest: by, hours: by, shifts: 3 * by, available: by, apart: 12, alone: 12, skill: 24, busy: Infinity })[
-    kind
-  ];
+  ({
+    rest: by,
+    hours: by,
+    shifts: 3 * by,
+    days: 3 * by,
+    available: by,
+    apart: 12,
+    alone: 12,
+    skill: 24,
+    busy: Infinity,
+  })[kind];
 
 /** Why each shift that is short is short, and the smallest single change that would fill it. */
 export function explain(standing: Standing): Unfilled[] {
@@ -150,6 +159,8 @@ function obstaclesOf(standing: Standing, unit: number, shift: number): Obstacle[
       fixedOf[p]!.length + standing.shiftsOf[unit]!.filter((s) => !fixedOf[p]!.includes(s)).length;
     if (count + 1 > (person.maxShifts ?? Infinity))
       out.push({ kind: 'shifts', by: count + 1 - person.maxShifts! });
+    const days = tooManyDays(ground, p, shift, standing.shiftsOf[unit]!);
+    if (days > 0) out.push({ kind: 'days', by: days });
   }
   const apartThere = of.apart.some(
     (other) => standing.has(other, shift) || units[other]!.people.some((p) => fixedOf[p]!.includes(shift)),

@@ -1,4 +1,6 @@
+import { type Days, dayNumber, runAround } from '#core/time/dayRuns.ts';
 import { merged } from '#core/time/stretches.ts';
+import { anyOn, daysOfShifts, type InARow } from './days.ts';
 import type { RosterInstance } from './instance.ts';
 
 /**
@@ -17,6 +19,10 @@ export interface Ground {
   fixedOf: readonly (readonly number[])[];
   /** Whether two shifts cannot be one person's, by `shift * shifts + other`. */
   conflicts: Uint8Array;
+  /** The days of each shift, where somebody minds how many they serve in a row. */
+  days: readonly Days[];
+  /** By person, null of whoever does not mind. */
+  inARow: readonly (InARow | null)[];
   /** Units that can be on a shift, by shift. */
   candidates: readonly (readonly number[])[];
 }
@@ -63,7 +69,7 @@ export const gapBetween = (a: { start: number; end: number }, b: { start: number
 export function conflict(
   a: { start: number; end: number },
   b: { start: number; end: number },
-  rules: RosterInstance['rules'],
+  rules: Pick<RosterInstance['rules'], 'restHours' | 'daily'>,
 ): boolean {
   const gap = gapBetween(a, b);
   if (gap < 0) return true;
@@ -121,6 +127,14 @@ export function groundOf(instance: RosterInstance): Ground {
       }
   const fixedOf = fixedOn.map((on) => [...on]);
   const fixedMinutes = fixedOf.map((on) => on.reduce((sum, s) => sum + shifts[s]!.minutes, 0));
+  const days = daysOfShifts(instance);
+  const inARow = people.map((p, at): InARow | null => {
+    if (p.maxInARow === null) return null;
+    const taken = new Set(p.otherDays.map(dayNumber));
+    for (const s of fixedOf[at]!)
+      for (let day = days[s]!.first; day <= days[s]!.last; day += 1) taken.add(day);
+    return { most: p.maxInARow, taken };
+  });
   const inOrder = shifts.map((_, at) => at).sort((a, b) => shifts[a]!.start - shifts[b]!.start || a - b);
   const pairsOf = (field: 'together' | 'apart') =>
     people.flatMap((p, at) => p[field].map((id) => [at, personAt.get(id)!] as const));
@@ -136,7 +150,8 @@ export function groundOf(instance: RosterInstance): Ground {
         (!stretches || stretches.some(([from, to]) => from <= start && end <= to)) &&
         (p.maxHours === null || fixedMinutes[at]! + minutes <= p.maxHours * 60) &&
         (p.maxShifts === null || fixedOf[at]!.length < p.maxShifts) &&
-        fixedOf[at]!.every((other) => !conflicts[shift * shifts.length + other])
+        fixedOf[at]!.every((other) => !conflicts[shift * shifts.length + other]) &&
+        !tooManyDays({ days, inARow }, at, shift, [])
       );
     };
   });
@@ -181,5 +196,21 @@ export function groundOf(instance: RosterInstance): Ground {
     };
   });
   const candidates = shifts.map((_, shift) => units.flatMap((unit, at) => (unit.at.has(shift) ? [at] : [])));
-  return { instance, shifts, units, unitOf, fixedMinutes, fixedOf, conflicts, candidates };
+  return { instance, shifts, units, unitOf, fixedMinutes, fixedOf, conflicts, days, inARow, candidates };
+}
+
+/**
+ * By how many days a shift would be too many in a row for a person who has some others beside what is fixed; 0 where it is not, or
+ * where they do not mind.
+ */
+export function tooManyDays(
+  { days, inARow }: Pick<Ground, 'days' | 'inARow'>,
+  person: number,
+  shift: number,
+  others: readonly number[],
+): number {
+  const wants = inARow[person];
+  if (!wants) return 0;
+  const run = runAround(days[shift]!, (day) => wants.taken.has(day) || anyOn(days, others, day));
+  return Math.max(0, run - wants.most);
 }

@@ -1,4 +1,4 @@
-import type { Instant } from '#core/time/clock.ts';
+import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
 
 /** Somebody who can be put on shifts. */
 export interface RosterPerson {
@@ -9,6 +9,10 @@ export interface RosterPerson {
   /** The most they serve in all, with what is fixed. Null: no limit. */
   maxHours: number | null;
   maxShifts: number | null;
+  /** The most days in a row they serve on, with what is fixed and `otherDays`. Null: no limit. */
+  maxInARow: number | null;
+  /** Days on which they serve elsewhere. */
+  otherDays: readonly CalendarDate[];
   /** How much they want a role, by its name; a role that is not named counts 0, one they do not want less. */
   wishes: Readonly<Record<string, number>>;
   /** People they serve with: on the same shifts or on none. Holds both ways, whoever named the other. */
@@ -45,6 +49,8 @@ export interface RosterRules {
    * 24 − restHours hours, so that the rest is left of that day.
    */
   daily: boolean;
+  /** By whose clock days are told apart. */
+  zone: Zone;
 }
 
 /** Who there is, what there is to do, and what is agreed already. */

@@ -20,8 +20,10 @@ const instances = fc
     people: fc.integer({ min: 1, max: 25 }),
     shifts: fc.integer({ min: 1, max: 20 }),
     fixed: fc.integer({ min: 0, max: 4 }),
+    days: fc.integer({ min: 2, max: 4 }),
+    inARow: fc.constantFrom(0, 0.6),
   })
-  .map(({ seed, ...of }) => drawn(seed, { ...of, days: 2, pairs: 3 }));
+  .map(({ seed, ...of }) => drawn(seed, { ...of, pairs: 3 }));
 
 test('availability that overlaps or touches is one stretch', () => {
   expect(
@@ -200,6 +202,56 @@ test('with many shifts at once and after one another, the best is still what try
   }
 });
 
+test('whoever wants no more than some days in a row has the best of what that leaves', () => {
+  const days = [0, 1, 2, 3, 4];
+  // A short one and a long one each day; the second night goes on into the third day.
+  const shifts = days.flatMap((d) => [
+    shift(`${d} short`, d * 24 + 9, d * 24 + 11),
+    shift(`${d} long`, d * 24 + 12, d * 24 + (d === 1 ? 26 : 16)),
+  ]);
+  for (const most of [1, 2, 3])
+    for (let seed = 1; seed <= 6; seed += 1) {
+      const of = { maxInARow: most, otherDays: seed % 3 ? [] : ['2026-08-11'] };
+      const ground = groundOf(roster([person('ada', of)], shifts));
+      const random = numbersFrom(seed);
+      const worth = shifts.map(() => random() * 10);
+      const own = ground.units[0]!.shifts;
+      const found = bestColumns(ground, 0, (n) => worth[own[n]!]!, {
+        squared: 0,
+        above: 0,
+        most: 1,
+        mostMinutes: Infinity,
+      })[0]!;
+      // Every choice there is, looked at day by day.
+      let best = 0;
+      for (let choice = 0; choice < 2 ** shifts.length; choice += 1) {
+        const chosen = shifts.filter((_, n) => choice & (2 ** n));
+        const sum = shifts.reduce((was, _, n) => was + (choice & (2 ** n) ? worth[n]! : 0), 0);
+        if (sum <= best) continue;
+        const instance = roster([person('ada', of)], shifts);
+        if (
+          !broken(
+            instance,
+            chosen.map((s): [string, string] => ['ada', s.id]),
+          ).length
+        )
+          best = sum;
+      }
+      expect(found.worth).toBeCloseTo(best, 6);
+    }
+});
+
+test('a gap says who has as many days in a row as they want', () => {
+  const shifts = [shift('fri', 9, 12), shift('sat', 33, 36), shift('sun', 57, 60)];
+  const standing = greedy(groundOf(roster([person('ada', { maxInARow: 2 })], shifts)));
+  const [gap, ...more] = explain(standing);
+  expect(more).toEqual([]);
+  expect(gap).toMatchObject({
+    why: { days: 1 },
+    cheapest: { kind: 'days', to: 1, people: ['ada'], fills: 1 },
+  });
+});
+
 test('the best shifts of one unit are those that trying everything finds', () => {
   fc.assert(
     fc.property(
@@ -252,7 +304,7 @@ test('a gap is explained by the smallest change, in hours of rest, and by nothin
       shift('late', 18, 22, { least: 2, wished: 2, importance: 5, needs: ['first aid'] }),
       shift('early', 30, 34, aid),
     ],
-    { rules: { restHours: 10, daily: false } },
+    { rules: { restHours: 10, daily: false, zone: 'UTC' } },
   );
   expect(explain(greedy(groundOf(instance)))).toEqual([
     {
@@ -277,7 +329,7 @@ test('where rest is asked once a day, it is the day that is asked to be shorter;
   const daily = roster(
     [person('ada')],
     [shift('morning', 8, 12, { importance: 9 }), shift('evening', 18, 22)],
-    { rules: { restHours: 11, daily: true } },
+    { rules: { restHours: 11, daily: true, zone: 'UTC' } },
   );
   // From 8 to 22 are 14 hours: ten are left of that day.
   expect(explain(greedy(groundOf(daily)))[0]!.cheapest).toEqual({
@@ -318,6 +370,8 @@ function changed(
         return { ...p, maxHours: p.maxHours === null ? null : p.maxHours + change.to };
       if (change.kind === 'shifts')
         return { ...p, maxShifts: p.maxShifts === null ? null : p.maxShifts + change.to };
+      if (change.kind === 'days')
+        return { ...p, maxInARow: p.maxInARow === null ? null : p.maxInARow + change.to };
       if (change.kind === 'available')
         return { ...p, available: p.available && [...p.available, [wanted.start, wanted.end]] };
       return { ...p, skills: [...p.skills, ...wanted.needs] };

@@ -1,4 +1,4 @@
-import type { Ground } from './ground.ts';
+import { type Ground, tooManyDays } from './ground.ts';
 
 /**
  * Who is on what while a roster is worked out: what is fixed, and units on shifts. Keeps what every question needs to be
@@ -37,7 +37,7 @@ export class Standing {
 
   /** Whether a unit can be put on a shift as things stand, leaving out what it would give up for it. */
   can(unit: number, shift: number, without = -1): boolean {
-    const { units, shifts, conflicts, fixedOf } = this.ground;
+    const { units, shifts, conflicts, fixedOf, inARow } = this.ground;
     const of = units[unit]!;
     const at = of.at.get(shift);
     if (at === undefined) return false;
@@ -49,6 +49,10 @@ export class Standing {
       if (this.#count[person]! + (freed ? 0 : 1) > this.#maxShifts[person]!) return false;
       const minutes = this.minutes[person]! + shifts[shift]!.minutes - (freed ? shifts[without]!.minutes : 0);
       if (minutes > this.#maxMinutes[person]!) return false;
+      if (inARow[person]) {
+        const others = this.shiftsOf[unit]!.filter((s) => s !== without);
+        if (tooManyDays(this.ground, person, shift, others)) return false;
+      }
     }
     const row = shift * shifts.length;
     for (const other of this.shiftsOf[unit]!)

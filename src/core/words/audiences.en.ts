@@ -13,4 +13,5 @@ export const audiencesEn = {
   members: 'whoever holds it',
   givers: 'whoever gave',
   pledgers: 'whoever gives it',
+  certified: 'whoever has it',
 } as const;

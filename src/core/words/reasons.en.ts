@@ -134,6 +134,7 @@ const silenceEn = {
   'gift went back': 'the gift went back',
   'joined after': 'became a member after the moment had passed',
   'gave after': 'gave after the moment had passed',
+  'certified after': 'the certificate was written down after the moment had passed',
   'missed after': 'the card failed after the moment had passed',
   'no card missing': 'the monthly gift waits for no card any more',
   'did not come': 'did not come',

@@ -5,6 +5,7 @@ export const rosterEn = {
   rest: '{{count:person has|people have}} too little rest beside another shift',
   shifts: '{{count:person has|people have}} as many shifts as they want',
   hours: '{{count:person has|people have}} as many hours as they want',
+  days: '{{count:person has|people have}} as many days in a row as they want',
   available: '{{count:person is|people are}} not there then',
   apart: '{{count:person is|people are}} kept apart from somebody on it',
   alone: '{{count:person is|people are}} under age, with nobody of age on it',
@@ -12,6 +13,7 @@ export const rosterEn = {
   'change-rest': '{{count:person is|people are}} free if rest is {{to}} h instead of {{from}} h.',
   'change-shifts': '{{count:person is|people are}} free with {{to}} more shift than they want.',
   'change-hours': '{{count:person is|people are}} free with {{to}} h more than they want.',
+  'change-days': '{{count:person is|people are}} free with {{to}} more days in a row than they want.',
   'change-available':
     '{{count:person is|people are}} free if they stay or come {{to}} h beyond what they said.',
   'change-apart':

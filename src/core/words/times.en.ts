@@ -39,6 +39,7 @@ export const timesEn = {
   'membership ends': 'the last day of a membership',
   'gift made': 'a gift',
   'pledge missed': 'a monthly gift stood still',
+  'certificate ends': 'the last day of a certificate',
   // Spans
   'from to': '{{from}} to {{until}}',
   since: 'since {{from}}',

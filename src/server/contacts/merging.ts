@@ -111,7 +111,7 @@ export const copies = [
   {
     table: 'held_skills',
     key: 'skill_id',
-    columns: 'skill_id, number, until, seen_by, seen_at, file_id',
+    columns: 'skill_id, number, until, seen_by, seen_at, file_id, said_at',
     same: 'k.number = m.number and k.until is not distinct from m.until and k.seen_at is not distinct from m.seen_at',
   },
   { table: 'custom_values', key: 'field_id', columns: 'field_id, value', same: 'k.value = m.value' },

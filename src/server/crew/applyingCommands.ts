@@ -383,7 +383,16 @@ async function noteSkills(w: Work, { contactId, said }: ApplicationRow): Promise
   const held = await readHeldSkills(w.tx, contactId);
   for (const { skillId, number, until, fileId } of said!.skills)
     if (!held.some((h) => h.skillId === skillId))
-      await holdSkill(w.tx, { contactId, skillId, number, until, fileId, seenBy: null, seenAt: null });
+      await holdSkill(w.tx, {
+        contactId,
+        skillId,
+        number,
+        until,
+        fileId,
+        seenBy: null,
+        seenAt: null,
+        saidAt: w.now,
+      });
 }
 
 /** Says that a certificate somebody wrote down was seen: it is on record as they gave it. */
@@ -399,6 +408,7 @@ export async function seeCertificate(w: Work, application: ApplicationRow, skill
     fileId,
     seenBy: w.actor.name,
     seenAt: w.now,
+    saidAt: w.now,
   });
   await record(w, 'contact changed', {
     contactId: application.contactId,

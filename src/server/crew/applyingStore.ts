@@ -193,7 +193,7 @@ export interface AppliedRow {
 export const appliedSql = (contact: string, event: string, day: string, shift: string): string =>
   `(select jsonb_build_object('state', p.state, 'said', p.said, 'load', (select jsonb_build_object('shifts', count(*),
       'hours', coalesce(sum(extract(epoch from s.ends_at - s.starts_at) / 3600), 0),
-      'days', coalesce(jsonb_agg(distinct s.starts_local::date) || jsonb_agg(distinct s.ends_local::date), '[]'))
+      'days', coalesce(jsonb_agg(distinct s.starts_local::date) || jsonb_agg(distinct (s.ends_local::timestamp - interval '1 minute')::date), '[]'))
       from assignments a join shifts s on s.id = a.shift_id where a.contact_id = p.contact_id and a.state in ${among(onOrAsked)}
         and s.id <> ${shift} and ${inScope('s', 'k.event_id', 'k.from_on', 'k.until_on')}))
     from applications p join calls k on k.id = p.call_id

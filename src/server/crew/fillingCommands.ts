@@ -1,7 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import type { RosterRun } from '#contract/filling.ts';
 import { type Filler, type OpenShift, type RepairStep, repairOf, rosterOf } from '#core/crew/filling.ts';
-import { noLimits } from '#core/crew/limits.ts';
+import { datesOf, type Load, noLimits } from '#core/crew/limits.ts';
 import { sayShift } from '#core/crew/said.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import type { RosterInstance } from '#core/roster/instance.ts';
@@ -57,15 +57,19 @@ async function rosterFor(tx: Queries, event: EventRow, now: string): Promise<Ros
     ...s,
     asks: { fromAge, needs },
   }));
-  const hoursHere = new Map<string, { shifts: number; hours: number }>();
+  const loadHere = new Map<string, Load>();
   for (const s of shifts)
     for (const id of s.on) {
-      const so = hoursHere.get(id) ?? { shifts: 0, hours: 0 };
-      hoursHere.set(id, { shifts: so.shifts + 1, hours: so.hours + hoursOf(s.startsAt, s.endsAt) });
+      const so = loadHere.get(id) ?? { shifts: 0, hours: 0, days: [] };
+      loadHere.set(id, {
+        shifts: so.shifts + 1,
+        hours: so.hours + hoursOf(s.startsAt, s.endsAt),
+        days: [...so.days, ...datesOf(s)],
+      });
     }
   const fillers = people.map((p): Filler => {
     const own = canBeAsked(p) ? p.applied : null;
-    const here = hoursHere.get(p.contactId) ?? { shifts: 0, hours: 0 };
+    const here = loadHere.get(p.contactId) ?? { shifts: 0, hours: 0, days: [] };
     return {
       contactId: p.contactId,
       birthDate: p.birthDate,
@@ -76,6 +80,7 @@ async function rosterFor(tx: Queries, event: EventRow, now: string): Promise<Ros
       outside: {
         shifts: Math.max(0, (own?.load.shifts ?? 0) - here.shifts),
         hours: Math.max(0, (own?.load.hours ?? 0) - here.hours),
+        days: own?.load.days.filter((day) => !here.days.includes(day)) ?? [],
       },
       wishes: Object.fromEntries(
         (own?.said.wishes ?? []).flatMap(({ roleId, weight }) => {

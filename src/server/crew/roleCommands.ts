@@ -105,6 +105,7 @@ export async function sayHeld(
     until: certificate ? until : null,
     seenBy: seen ? w.actor.name : null,
     seenAt: seen ? w.now : null,
+    saidAt: w.now,
   });
   await record(w, 'contact changed', {
     contactId,

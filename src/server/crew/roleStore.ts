@@ -133,17 +133,19 @@ interface Holding {
   until: string | null;
   seenBy: string | null;
   seenAt: string | null;
+  saidAt: string;
   /** The paper that came with an application. */
   fileId?: string | null;
 }
 
 export const holdSkill = (tx: Queries, h: Holding): Promise<unknown> =>
   tx.query(
-    `insert into held_skills (contact_id, skill_id, number, until, seen_by, seen_at, file_id) values ($1, $2, $3, $4, $5, $6, $7)
-     on conflict (contact_id, skill_id) do update set number = excluded.number, until = excluded.until, file_id = coalesce(excluded.file_id, held_skills.file_id),
+    `insert into held_skills (contact_id, skill_id, number, until, seen_by, seen_at, file_id, said_at) values ($1, $2, $3, $4, $5, $6, $7, $8)
+     on conflict (contact_id, skill_id) do update set
+       said_at = case when held_skills.until is distinct from excluded.until then excluded.said_at else held_skills.said_at end, number = excluded.number, until = excluded.until, file_id = coalesce(excluded.file_id, held_skills.file_id),
        seen_by = case when held_skills.seen_at is null or excluded.seen_at is null then excluded.seen_by else held_skills.seen_by end,
        seen_at = case when held_skills.seen_at is null or excluded.seen_at is null then excluded.seen_at else held_skills.seen_at end`,
-    [h.contactId, h.skillId, h.number, h.until, h.seenBy, h.seenAt, h.fileId ?? null],
+    [h.contactId, h.skillId, h.number, h.until, h.seenBy, h.seenAt, h.fileId ?? null, h.saidAt],
   );
 
 export const letGoOfSkill = (tx: Queries, contactId: string, skillId: string): Promise<unknown> =>

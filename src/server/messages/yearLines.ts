@@ -3,7 +3,7 @@ import type { YearLinePlan } from '#contract/yearRound.ts';
 import { problemsInLine } from '#core/messages/merge.ts';
 import { wrongInSaid } from '#core/messages/said.ts';
 import { undelivered } from '#core/messages/states.ts';
-import { audienceOn } from '#core/messages/yearRound.ts';
+import { audienceOn, madeUpFor } from '#core/messages/yearRound.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -135,9 +135,7 @@ export async function previewYearDraft(
     contactId: null,
     reach: { email: null, 'text message': null },
     language: 'en' as const,
-    level: 'household',
-    ends: today,
-    gift: { amount: 5000, currency, on: today, purpose: 'General' },
+    had: madeUpFor(audienceOn(line.moment), today, currency),
   } as YearRecipient;
   return { ...(await shownTo(w, line, made)), key: null, people };
 }

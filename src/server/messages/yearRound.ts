@@ -13,12 +13,12 @@ import {
   momentOn,
   noEvent,
   rememberedDays,
+  type YearHad,
   type YearLine,
   yearKeyOf,
+  yearValues,
 } from '#core/messages/yearRound.ts';
-import { sayAmount } from '#core/money/amount.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { sayLongDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -104,11 +104,7 @@ const asLine = ({
 /** Somebody a line of the organization could go to, with what it says of what they have. */
 export interface YearRecipient extends RecipientRow {
   given: string;
-  level: string;
-  ends: string | null;
-  gift: { amount: number; currency: string; on: string | null; purpose: string } | null;
-  /** The monthly gift it is about. */
-  pledgeId: string | null;
+  had: YearHad;
 }
 
 interface Row {
@@ -165,6 +161,19 @@ const readPledgers = (tx: Queries, topic: MailingTopic, contactIds: readonly str
     [topic, contactIds, from],
   );
 
+const readCertified = (
+  tx: Queries,
+  topic: MailingTopic,
+  contactIds: readonly string[] | null,
+  from: string,
+) =>
+  tx.query<Row & { certificate: string; until: string }>(
+    `select ${person()}, k.id, h.said_at as since, k.name as certificate, h.until
+     from held_skills h join skills k on k.id = h.skill_id join contacts c on c.id = h.contact_id
+     where h.until >= $3::date and k.retired_at is null and ($2::uuid[] is null or h.contact_id = any($2)) order by h.until, c.family_name, c.given_name, c.id`,
+    [topic, contactIds, from],
+  );
+
 /** Who there is for an audience: everybody, or some contacts. What they have and want is read as it stands. */
 async function recipientsOf(
   tx: Queries,
@@ -196,10 +205,15 @@ async function recipientsOf(
       key: yearKeyOf({ of: 'membership', id: r.id, ends: r.ends }),
       anchor: momentOn(r.ends, zone),
       standing: { ...nothingKnown, renewed: r.renewed },
-      level: r.level,
-      ends: r.ends,
-      gift: null,
-      pledgeId: null,
+      had: { of: 'membership', level: r.level, ends: r.ends },
+    }));
+  if (audience === 'certified')
+    return (await readCertified(tx, topic, contactIds, from)).map((r) => ({
+      ...common(r),
+      key: yearKeyOf({ of: 'certificate', skillId: r.id, contactId: r.contactId, until: r.until }),
+      anchor: momentOn(r.until, zone),
+      standing: nothingKnown,
+      had: { of: 'certificate', name: r.certificate, until: r.until },
     }));
   if (audience === 'pledgers')
     return (await readPledgers(tx, topic, contactIds, from)).map((r) => ({
@@ -207,20 +221,14 @@ async function recipientsOf(
       key: yearKeyOf({ of: 'pledge', id: r.id, missedAt: r.at }),
       anchor: r.at,
       standing: { ...nothingKnown, cardMissing: r.missing },
-      level: '',
-      ends: null,
-      gift: { amount: r.amount, currency: r.currency, on: null, purpose: r.purpose },
-      pledgeId: r.id,
+      had: { of: 'pledge', id: r.id, amount: r.amount, currency: r.currency, purpose: r.purpose },
     }));
   return (await readGivers(tx, topic, contactIds, from)).map((r) => ({
     ...common(r),
     key: yearKeyOf({ of: 'gift', id: r.id }),
     anchor: r.at,
     standing: { ...nothingKnown, wentBack: r.wentBack },
-    level: '',
-    ends: null,
-    gift: { amount: r.amount, currency: r.currency, on: dateOf(r.at, zone), purpose: r.purpose },
-    pledgeId: null,
+    had: { of: 'gift', amount: r.amount, currency: r.currency, on: dateOf(r.at, zone), purpose: r.purpose },
   }));
 }
 
@@ -331,22 +339,15 @@ const planAnew = (app: App, ids: readonly string[]): Promise<void> =>
 /** What a line of the organization says to somebody. Throws as `merge` does. */
 export function sayYear(
   line: YearLinePlan,
-  to: Pick<YearRecipient, 'contactId' | 'given' | 'language' | 'level' | 'ends' | 'gift' | 'pledgeId'>,
+  to: Pick<YearRecipient, 'contactId' | 'given' | 'language' | 'had'>,
   organization: string,
 ): Said {
-  const { language, gift } = to;
+  const { language } = to;
   const values: MergeValues = {
     name: to.given || unnamed[language],
     organization,
     own_link: to.contactId ? linkMark('own', to.contactId) : '',
-    level: to.level,
-    ends: to.ends ? sayLongDate(to.ends, language) : '',
-    ...(gift && {
-      gift: sayAmount(gift.amount, gift.currency, language),
-      ...(gift.on && { given_on: sayLongDate(gift.on, language) }),
-      purpose: gift.purpose,
-    }),
-    ...(to.pledgeId && { gift_link: linkMark('pledge', to.pledgeId) }),
+    ...yearValues(to.had, language),
   };
   return fillSaid(saidIn(line, language), values, { strict: true });
 }

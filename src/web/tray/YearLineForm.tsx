@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { type YearLinePlan, yearRoundContract } from '#contract/yearRound.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
-import { type YearMoment, yearMoments } from '#core/messages/moments.ts';
+import { momentRule, type YearMoment, yearMoments } from '#core/messages/moments.ts';
 import { audienceOn } from '#core/messages/yearRound.ts';
 import { type Answer, call } from '#web/api.ts';
 import { Choose } from '../kit/form/fields.tsx';
@@ -88,7 +88,7 @@ export function YearLineForm({
       form.set({
         ...firstWords(moment, channel, audience),
         // Nobody prepares for a gift, or for a card that fails.
-        ...(moment !== 'membership ends' && { side: 'after' as const }),
+        ...(!momentRule(moment).ahead && { side: 'after' as const }),
       });
   });
   // Who gets it hangs on when and what it is about, not on its words.

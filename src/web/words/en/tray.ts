@@ -110,6 +110,6 @@ export const tray = {
   },
   lookInComing: 'Look for somebody by name under Coming or Sent.',
   allYearAbout:
-    'Lines that hang on no event but on what somebody has with you: a membership, a gift. Nothing goes out twice.',
+    'Lines that hang on no event but on what somebody has with you: a membership, a gift, a certificate. Nothing goes out twice.',
   allYearEmpty: 'No line goes out all year yet. Add one, as a word to members a month before their last day.',
 } as const;
