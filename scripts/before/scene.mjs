@@ -121,6 +121,8 @@ test('a small organization', async () => {
         startsLocal: '2026-07-18T08:00',
         endsLocal: '2026-07-18T12:00',
         needed: 2,
+        least: 2,
+        wished: 2,
       },
     }),
   );
@@ -131,6 +133,15 @@ test('a small organization', async () => {
   );
   await step('somebody on the shift', () =>
     call('POST /api/shifts/:id/assignments', { params: { id: shift.id }, body: { contactId: helper.id } }),
+  );
+  const ticket = await step('a certificate', () =>
+    call('POST /api/skills', { body: { name: 'Brushcutter ticket', certificate: true } }),
+  );
+  await step('somebody with a certificate', () =>
+    call('PUT /api/contacts/:id/skills/:skill', {
+      params: { id: helper.id, skill: ticket.id },
+      body: { number: '4711', until: '2026-12-31', seen: true },
+    }),
   );
   const contact = { id: seatOf('Sunniva').contactId };
   await step('details', () =>

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { quietReasons } from '#core/contacts/quiet.ts';
 import { againstKinds } from '#core/crew/againstKinds.ts';
+import { foundIn } from '#core/crew/finding.ts';
 import { importances } from '#core/crew/importance.ts';
 import { sheetKinds } from '#core/crew/sheetKinds.ts';
 import { assignmentStates } from '#core/crew/states.ts';
@@ -241,7 +242,8 @@ export const crewContract = contract({
     response: done,
   },
   'GET /api/shifts/:id/candidates': {
-    summary: 'Who could be put on a shift, the best first, with why and what speaks against them',
+    summary:
+      'Who could be put on a shift, the best first, with why and what speaks against them; of those only of whom what is asked for is known',
     who: ['unit lead', 'crew lead'],
     params: idParams,
     query: z.object({ q: z.string().trim().max(100).default('') }),
@@ -260,8 +262,12 @@ export const crewContract = contract({
           /** They applied to help with it, and were accepted. */
           accepted: z.boolean(),
           against: z.array(against),
+          /** Where what was asked for stands, beside the name. */
+          found: z.array(z.object({ in: z.enum(foundIn), label: z.string(), text: z.string() })),
         }),
       ),
+      /** How many are found in all. */
+      matching: z.int(),
     }),
   },
   'POST /api/shifts/:id/assignments': {

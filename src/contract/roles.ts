@@ -23,6 +23,8 @@ const roleBody = z.object({
   /** Where it asks nothing: whether anybody may take a shift of it at once; else the crew lead is asked. */
   anybody: z.boolean().default(true),
   needs: z.array(id).max(20).default([]),
+  /** Where it is usually served; the first is meant where a shift of it says none. */
+  places: z.array(z.string().trim().min(1).max(80)).max(12).default([]),
 });
 const role = roleBody.extend({
   id,
@@ -50,6 +52,8 @@ const ofContact = z.object({ id, skill: id });
 const rules = z.object({
   /** Hours of rest once in 24 hours. */
   restHours: z.int().min(0).max(16),
+  /** Minutes from one place of an event to another. */
+  placeMinutes: z.int().min(0).max(120).default(10),
   /** What nobody is put on a shift in spite of, whatever is said for it. */
   neverOverridden: z.array(z.enum(markable)),
   /** People are asked to step in as soon as somebody gives a shift back. */

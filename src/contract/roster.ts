@@ -53,9 +53,10 @@ export const rosterFile = z.strictObject({
     .strictObject({
       restHours: z.number().min(0).max(48).default(0),
       daily: z.boolean().default(false),
+      placeMinutes: z.number().min(0).max(600).default(0),
       zone: z.string().max(60).refine(isZone, 'no-such-zone').default('UTC'),
     })
-    .default({ restHours: 0, daily: false, zone: 'UTC' }),
+    .default({ restHours: 0, daily: false, placeMinutes: 0, zone: 'UTC' }),
   seconds: z.number().positive().max(3600).default(30),
 });
 

@@ -1,5 +1,6 @@
 import { beforeAll, expect, test } from 'vitest';
 import type { RosterRun } from '#contract/filling.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import type { Caller } from './harness.ts';
 import { Scene } from './messageLines.ts';
 
@@ -206,4 +207,26 @@ test('after a drop-out somebody steps in with the fewest changes; whoever moves 
   const letter = (await mailTo('Finn')).at(-1)!;
   expect(letter.subject).toBe(`Your shift has changed: Lines ${scene.n}`);
   expect(letter.body).toMatch(/is now Rescue.*It was Tea/su);
+});
+
+test('whoever wants no more than so many days in a row is not put on more, with what they have elsewhere', async () => {
+  const days = [0, 1, 2].map((n) => shiftDate(day(), n));
+  const ada = await accepted('Ada', {
+    limits: { inARow: 2 },
+    available: { kind: 'dates', stretches: days.map((date) => ({ date, from: '00:00', to: '24:00' })) },
+  });
+  const on = (date: string, from: string, to: string) =>
+    imani.call('POST /api/events/:id/shifts', {
+      params: params(),
+      body: { role: 'Tea', startsLocal: `${date}T${from}`, endsLocal: `${date}T${to}`, wished: 1 },
+    });
+  for (const date of days) await on(date, '09:00', '11:00');
+  expect((await fill()).status).toBe(201);
+  const run = await worked();
+  expect(run.answer!.proposals.filter((p) => p.contactId === ada)).toHaveLength(2);
+  expect(run.answer!.unfilled[0]).toMatchObject({
+    missing: 1,
+    why: '1 person has as many days in a row as they want.',
+    cheapest: '1 person is free with 1 more days in a row than they want.',
+  });
 });

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { rosterFile } from '#contract/roster.ts';
+import { putAnew } from '#core/roster/anew.ts';
 import { broken } from '#core/roster/broken.ts';
 import { allColumns } from '#core/roster/columns.ts';
 import { drawn, person, roster, shift } from '#core/roster/drawing.ts';
@@ -107,7 +108,7 @@ test('where there is too much to write down, columns are made as they are needed
     ...instance,
     // Nobody is limited, so that there is far more than could be written down.
     people: instance.people.map((p) => ({ ...p, available: null, maxHours: null, maxShifts: 6 })),
-    rules: { restHours: 0, daily: false, zone: 'UTC' },
+    rules: { restHours: 0, daily: false, placeMinutes: 0, zone: 'UTC' },
   };
   const ground = groundOf(free);
   let last = 0;
@@ -124,6 +125,20 @@ test('where there is too much to write down, columns are made as they are needed
   expect(compareScores(bound, score)).toBeLessThanOrEqual(0);
   // Sixty people without limits fill everything.
   expect(score.least).toBe(bound.least);
+});
+
+test('units that can do nothing as things stand are left as they are', () => {
+  const ground = groundOf(roster([person('ada', { available: [] }), person('bea')], [shift('s', 8, 12)]));
+  const standing = new Standing(ground);
+  const of = {
+    aim: { least: 1, wished: 1, wishes: 0, squares: 0 },
+    mostMinutes: 600,
+    seconds: 1,
+    mostColumns: 9,
+  };
+  expect(putAnew(standing, [0], newLinear, of)).toBe(false);
+  expect(putAnew(standing, [0, 1], newLinear, of)).toBe(true);
+  expect(standing.assignments()).toEqual([['bea', 's']]);
 });
 
 test('whoever stops it has what there is by then', () => {

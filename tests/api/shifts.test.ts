@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { plainQuestion } from '#core/questions/question.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 import { wordsOf } from './wordsOf.ts';
 
 const counting = { lateMinutes: 10, roundedTo: 15, rounded: 'nearest', hourValue: null } as const;
@@ -458,6 +459,145 @@ describe('shifts as they are planned', () => {
     });
     expect(order(await ranked(meanwhile))).toEqual(['Lou', 'Nan']);
     expect(await filled(morning)).toBe(1);
+  });
+
+  test('from one place to another there is time: ten minutes, what the organization says, or the way to another ground', async () => {
+    const own = await openEvent(world, { title: 'Long Way Cut' });
+    const plan = async (place: string, from: string, to: string) =>
+      (
+        await imani.call('POST /api/events/:id/shifts', {
+          params: { id: own.id },
+          body: { ...base, place, startsLocal: `2026-08-08T${from}`, endsLocal: `2026-08-08T${to}` },
+        })
+      ).id;
+    const early = await plan('Landing A', '08:00', '10:00');
+    const after = await plan('Landing B', '10:00', '11:00');
+    const later = await plan('Landing B', '10:10', '11:00');
+    // Another place of the organization: some 600 metres from where the event is.
+    const far = await plan('Reedhouse', '10:05', '11:00');
+    const walker = await person('Wes');
+    expect((await put(early, walker)).body).toMatchObject({ assigned: true });
+    const said = async (id: string) =>
+      (await put(id, walker)).body.clashes.map((c: { text: string }) => c.text);
+    expect(await said(after)).toEqual(['has 0 minutes from rAKING (Long Way Cut); the way takes about 10']);
+    const { rules } = await imani.call('GET /api/roles');
+    await odalys.call('PUT /api/crew-rules', { body: { ...rules, placeMinutes: 0 } });
+    const way = 'has 5 minutes from rAKING (Long Way Cut); the way takes about 10';
+    expect(await said(far)).toEqual([way]);
+    const seen = async (q: string) =>
+      (await imani.call('GET /api/shifts/:id/candidates', { params: { id: far }, query: { q } })).shown[0]!
+        .against;
+    expect((await seen('wes shiftley')).map((a) => a.text)).toEqual([way]);
+    expect(await said(after)).toEqual([]);
+    await odalys.call('PUT /api/crew-rules', { body: { ...rules, placeMinutes: 10 } });
+    const other = await person('Win');
+    await put(early, other);
+    expect((await put(later, other)).body).toMatchObject({ assigned: true });
+  });
+
+  test('where a role is usually served is kept with it', async () => {
+    const places = ['Boat shed', 'Landing A'];
+    const { id } = await imani.call('POST /api/roles', { body: { name: 'Bailing', places } });
+    const role = async () => (await imani.call('GET /api/roles')).roles.find((r) => r.id === id)!;
+    expect((await role()).places).toEqual(places);
+    await imani.call('PATCH /api/roles/:id', {
+      params: { id },
+      body: { name: 'Bailing', places: ['Boat shed'] },
+    });
+    expect((await role()).places).toEqual(['Boat shed']);
+    expect(
+      (await imani.try('POST /api/roles', { body: { name: 'Scooping', places: [''] } })).problem.fields,
+    ).toMatchObject([{ path: 'places.0' }]);
+  });
+
+  test('who helps is found by what they said and what is on record, as far as whoever asks sees it', async () => {
+    const own = await openEvent(world, {
+      title: 'Sought Cut',
+      unit: 'Small Boats',
+      questions: [
+        {
+          ...plainQuestion,
+          id: crypto.randomUUID(),
+          kind: 'one of',
+          prompt: { en: 'Do you own waders?' },
+          choices: ['yes, size 9', 'no'],
+        },
+        {
+          ...plainQuestion,
+          id: crypto.randomUUID(),
+          prompt: { en: 'What stings you?' },
+          sensitive: true,
+        },
+      ],
+    });
+    const at = { params: { id: own.id } };
+    const id = (
+      await imani.call('POST /api/events/:id/shifts', { ...at, body: { ...base, role: 'Scything' } })
+    ).id;
+    const past = (
+      await imani.call('POST /api/events/:id/shifts', {
+        ...at,
+        body: { ...base, role: 'Stooking', startsLocal: '2026-08-08T05:00', endsLocal: '2026-08-08T06:00' },
+      })
+    ).id;
+    const yves = await person('Yves');
+    await put(past, yves);
+    await odalys.call('POST /api/tags', { body: { tag: 'has a trailer', ids: [yves] } });
+    const { id: callId, slug } = await imani.call('POST /api/calls', {
+      body: {
+        eventId: own.id,
+        title: { en: 'Hands for hay' },
+        words: { en: '' },
+        asks: ['experience'],
+        roles: [(await imani.call('GET /api/roles')).roles.find((r) => r.name === 'Scything')!.id],
+        open: true,
+      },
+    });
+    const roleId = (await imani.call('GET /api/roles')).roles.find((r) => r.name === 'Scything')!.id;
+    await world.anyone.call('POST /api/public/calls/:slug', {
+      params: { slug },
+      body: {
+        person: { given: 'Yves', family: 'Shiftley', email: 'yves@shifts.example' },
+        said: { wishes: [{ roleId, weight: 2 }], experience: 'Grew up on a farm, drives a tractor' },
+      } as never,
+    });
+    const { applications } = await imani.call('GET /api/calls/:id/applications', { params: { id: callId } });
+    expect(applications).toHaveLength(1);
+    const [waders, allergy] = own.questions;
+    await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: own.slug },
+      body: {
+        ...orderFor(own, [{ given: 'Yves', family: 'Shiftley' }], { email: 'yves@shifts.example' }),
+        attendees: [
+          {
+            given: 'Yves',
+            family: 'Shiftley',
+            birthDate: null,
+            answers: { [waders!.id]: 'yes, size 9', [allergy!.id]: 'wasps' },
+          },
+        ],
+      } as never,
+    });
+    const found = async (caller: Caller, q: string) => {
+      const { shown } = await caller.call('GET /api/shifts/:id/candidates', {
+        params: { id },
+        query: { q },
+      });
+      return shown.filter((s) => s.name === 'Yves Shiftley').map((s) => s.found);
+    };
+    expect(await found(imani, 'yves')).toEqual([[]]);
+    expect(await found(imani, 'TRACTOR yves')).toEqual([
+      [{ in: 'experience', label: '', text: 'Grew up on a farm, drives a tractor' }],
+    ]);
+    expect(await found(imani, 'trailer')).toEqual([[{ in: 'tag', label: '', text: 'has a trailer' }]]);
+    expect(await found(imani, 'tractor boat')).toEqual([]);
+    // Answers of a registration are the coordinator's and the unit lead's to see, sensitive ones nobody's to search.
+    const answer = [[{ in: 'registration', label: 'Do you own waders?', text: 'yes, size 9' }]];
+    expect(await found(odalys, 'waders')).toEqual(answer);
+    expect(await found(await world.as('piers'), 'waders')).toEqual(answer);
+    expect(await found(imani, 'waders')).toEqual([]);
+    expect(await found(await world.as('piers'), 'trailer')).toEqual([]);
+    for (const caller of [odalys, imani]) expect(await found(caller, 'wasps')).toEqual([]);
   });
 
   test('sheets on paper and as a table: everybody on a shift and every open place, but nobody who only asked', async () => {

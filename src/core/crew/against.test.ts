@@ -11,6 +11,7 @@ const stint = (shiftId: string, from: number, hours: number): Stint => ({
   label: shiftId,
   startsAt: at(from),
   endsAt: at(from + hours),
+  spot: { place: '', point: null },
 });
 const wanted = (from: number, hours: number) => ({
   ...stint('wanted', from, hours),
@@ -26,7 +27,7 @@ const plain: Candidate = {
   applied: null,
 };
 const free: RoleAsks = { name: 'Gate', fromAge: null, needs: [] };
-const rules = { restHours: 8, neverOverridden: [] };
+const rules = { restHours: 8, placeMinutes: 10, neverOverridden: [] };
 const kinds = (from: number, hours: number, who: Partial<Candidate>, role: Partial<RoleAsks> = {}) =>
   againstOf(wanted(from, hours), { ...free, ...role }, { ...plain, ...who }, rules).map((a) => a.kind);
 
@@ -42,6 +43,31 @@ test('shifts that touch do not overlap; rest is asked once in 24 hours', () => {
   expect(kinds(20, 5, { stints: [stint('next', 33, 6)] })).toEqual([]);
   const [short] = againstOf(wanted(20, 5), free, { ...plain, stints: [stint('next', 31, 6)] }, rules);
   expect(sayAgainst(short!)).toBe('only 6 hours of rest beside next');
+});
+
+test('from one place to another they need time, as much as the way takes where it is known', () => {
+  const point = [44.6, -63.4] as const;
+  const there = (place: string, north: number | null = null) => ({
+    place,
+    point: north === null ? null : ([point[0] + north, point[1]] as const),
+  });
+  const said = (from: number, before: ReturnType<typeof there>, after: ReturnType<typeof there>) =>
+    againstOf(
+      { ...wanted(from, 2), spot: after },
+      free,
+      { ...plain, stints: [{ ...stint('Gate', 8, 4), spot: before }] },
+      rules,
+    ).map(sayAgainst);
+  expect(said(12, there('Landing A'), there('Landing B'))).toEqual([
+    'has 0 minutes from Gate; the way takes about 10',
+  ]);
+  expect(said(12.25, there('Landing A'), there('Landing B'))).toEqual([]);
+  expect(said(12, there('Landing A'), there('Landing A'))).toEqual([]);
+  expect(said(12.25, there('', 0), there('', 0.05))).toEqual([
+    'has 15 minutes from Gate; the way takes about 21',
+  ]);
+  // Two at once is said as that, and short rest is enough said.
+  expect(said(11, there('Landing A'), there('Landing B'))).toEqual(['at the same time as Gate']);
 });
 
 test('what clashes one way clashes the other, and agrees with counting half hours one by one', () => {
@@ -106,7 +132,7 @@ test('the weightiest is said first; of whoever is gone nobody decides otherwise,
       quiet: 'died',
       applied: null,
     },
-    { restHours: 8, neverOverridden: ['overlap'] },
+    { restHours: 8, placeMinutes: 10, neverOverridden: ['overlap'] },
   );
   expect(all.map((a) => [a.kind, a.absolute])).toEqual([
     ['gone', true],

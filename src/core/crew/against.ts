@@ -5,6 +5,7 @@ import { ageOn } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import type { Params } from '#core/words/filling.ts';
 import { type AgainstKind, againstKinds } from './againstKinds.ts';
+import { minutesApart, type Spot } from './apart.ts';
 import type { ApplicationState } from './applying.ts';
 import { type Availability, isThere } from './availability.ts';
 import { beyond, type Limits, type Load } from './limits.ts';
@@ -24,6 +25,7 @@ export interface Stint {
   label: string;
   startsAt: Instant;
   endsAt: Instant;
+  spot: Spot;
 }
 
 /** A skill somebody has, as far as it is known. */
@@ -66,6 +68,8 @@ export interface RoleAsks {
 export interface CrewRules {
   /** Hours of rest once in 24 hours. */
   restHours: number;
+  /** Minutes from one place of an event to another. */
+  placeMinutes: number;
   neverOverridden: readonly AgainstKind[];
 }
 
@@ -92,6 +96,7 @@ export const wantedOf = ({
   endsAt,
   startsLocal,
   endsLocal,
+  spot,
 }: Omit<WantedShift, 'shiftId' | 'label'> & { id: string; role: string }): WantedShift => ({
   shiftId: id,
   label: role,
@@ -99,6 +104,7 @@ export const wantedOf = ({
   endsAt,
   startsLocal,
   endsLocal,
+  spot,
 });
 
 const between = (at: { startsAt: Instant; endsAt: Instant }) => ({
@@ -108,7 +114,7 @@ const between = (at: { startsAt: Instant; endsAt: Instant }) => ({
 
 /**
  * Everything that speaks against putting somebody on a shift, the weightiest first. Shifts that touch do not overlap. Rest is asked
- * once in 24 hours, as rosters ask it. A certificate has to hold on the last day of the shift; one that nobody has seen is said so.
+ * once in 24 hours, as rosters ask it; from one place to another they need time. A certificate has to hold on the last day of the shift; one that nobody has seen is said so.
  */
 export function againstOf(shift: WantedShift, role: RoleAsks, who: Candidate, rules: CrewRules): Against[] {
   const found: Against[] = [];
@@ -122,6 +128,10 @@ export function againstOf(shift: WantedShift, role: RoleAsks, who: Candidate, ru
     if (gap < 0) say('overlap', { label: other.label });
     else if (conflict(wanted, between(other), { restHours: rules.restHours, daily: true }))
       say('short rest', { label: other.label, hours: Math.floor(gap / 60) });
+    else {
+      const needed = minutesApart(shift.spot, other.spot, rules.placeMinutes);
+      if (gap < needed) say('too far', { label: other.label, minutes: gap, needed });
+    }
   }
   if (who.seatAt) say('own seat', { event: who.seatAt });
   if (who.applied) {

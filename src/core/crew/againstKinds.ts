@@ -3,6 +3,7 @@ export const againstKinds = [
   'gone',
   'overlap',
   'short rest',
+  'too far',
   'own seat',
   'declined',
   'resting',

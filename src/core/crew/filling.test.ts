@@ -8,7 +8,7 @@ import { type Filler, type OpenShift, repairOf, rosterOf } from './filling.ts';
 import { noLimits } from './limits.ts';
 
 const zone = 'America/Halifax';
-const rules = { restHours: 8, ageOfMajority: 19, zone };
+const rules = { restHours: 8, placeMinutes: 0, ageOfMajority: 19, zone };
 const shift = (id: string, from: string, to: string, more: Partial<OpenShift> = {}): OpenShift => ({
   id,
   role: 'Gate',

@@ -1,3 +1,4 @@
+import { fold } from '#core/contacts/names.ts';
 import { groundOf } from '#core/roster/ground.ts';
 import type { RosterInstance } from '#core/roster/instance.ts';
 import { fewestChanges } from '#core/roster/repairing.ts';
@@ -47,6 +48,7 @@ export interface OpenShift {
 
 export interface FillingRules {
   restHours: number;
+  placeMinutes: number;
   ageOfMajority: number;
   zone: Zone;
 }
@@ -97,7 +99,7 @@ export function rosterOf(
   pairs: readonly { contactId: string; otherId: string; kind: 'together' | 'apart' }[],
   rules: FillingRules,
 ): RosterInstance {
-  const { zone, restHours } = rules;
+  const { zone, restHours, placeMinutes } = rules;
   const known = new Set(people.map((p) => p.contactId));
   const begins = shifts.map((s) => s.startsAt).sort()[0] ?? '';
   const ends =
@@ -165,7 +167,7 @@ export function rosterOf(
     shifts: shifts.map((s) => ({
       id: s.id,
       role: s.role,
-      place: s.place,
+      place: fold(s.place),
       start: s.startsAt,
       end: s.endsAt,
       least: s.least,
@@ -174,7 +176,7 @@ export function rosterOf(
       needs: needs(s),
     })),
     fixed: agreed,
-    rules: { restHours, daily: true, zone },
+    rules: { restHours, daily: true, placeMinutes, zone },
   };
 }
 

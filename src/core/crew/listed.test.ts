@@ -85,6 +85,11 @@ test('an end at the hour of the start is a day later', () => {
 });
 
 test('each line says what is wrong with it', () => {
+  const usual = new Map([['watch', 'Hut']]);
+  const placeOf = (line: string) => readShifts(line, day, usual)[0]!.shift!.place;
+  expect(placeOf('Watch;;;9;12')).toBe('Hut');
+  expect(placeOf('Watch;Tower;;9;12')).toBe('Tower');
+  expect(placeOf('Gate;;;9;12')).toBe('');
   const problem = (line: string) => readShifts(line, day)[0]!.problem;
   expect(problem(';East;;9;12')).toBe('no-role');
   expect(problem('Gate;East;someday;9;12')).toBe('no-day');

@@ -99,9 +99,14 @@ const whole = (cell: string): number | null => (/^\d{1,5}$/u.test(cell.trim()) ?
 /**
  * Reads a list of shifts, a line each, as it is typed or pasted from a table: role, place, day, from, to, how many, at least, name,
  * importance, briefing; in another order where the first line says so. A day that is left out is that of the line above, or the first
- * of the event; a role that is left out that of the line above. `9–12:30` may stand in one cell. An end that is not after its start is on the next day.
+ * of the event; a role that is left out that of the line above. A place that is left out is the usual one of the role, by its name in
+ * small letters. `9–12:30` may stand in one cell. An end that is not after its start is on the next day.
  */
-export function readShifts(text: string, first: CalendarDate): ListedLine[] {
+export function readShifts(
+  text: string,
+  first: CalendarDate,
+  usual: ReadonlyMap<string, string> = new Map(),
+): ListedLine[] {
   const { data } = Papa.parse<string[]>(text.trim(), {
     delimiter: text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',',
   });
@@ -143,7 +148,7 @@ export function readShifts(text: string, first: CalendarDate): ListedLine[] {
         shift: {
           name: cell('name'),
           role,
-          place: cell('place'),
+          place: cell('place') || (usual.get(role.toLowerCase()) ?? ''),
           startsLocal: `${on}T${from}`,
           endsLocal: `${to <= from ? shiftDate(on, 1) : on}T${to}`,
           least,

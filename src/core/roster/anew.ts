@@ -43,6 +43,8 @@ export function putAnew(
     room -= found.length;
     all.push(found.map((own) => columnOf(ground, unit, own)));
   }
+  // Nobody of them can do anything as things stand, so nothing can be put otherwise.
+  if (all.every((own) => own.length === 0)) return restore();
   const { aim } = of;
   const linear = newLinear();
   const start: number[] = [];

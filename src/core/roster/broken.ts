@@ -36,6 +36,8 @@ export function broken(
         const span = Math.max(hour(first.end), hour(second.end)) - hour(first.start);
         const { restHours, daily } = instance.rules;
         if (gap < 0) out.push(`${p.id} is at two places: ${s.id}, ${other.id}`);
+        else if (s.place && other.place && s.place !== other.place && gap * 60 < instance.rules.placeMinutes)
+          out.push(`${p.id} cannot get from ${first.place} to ${second.place}`);
         else if (gap < restHours && !(daily && span <= 24 - restHours))
           out.push(`${p.id} has no rest between ${s.id} and ${other.id}`);
       }

@@ -42,7 +42,7 @@ export const roster = (
   people,
   shifts,
   fixed: [],
-  rules: { restHours: 0, daily: false, zone: 'UTC' },
+  rules: { restHours: 0, daily: false, placeMinutes: 0, zone: 'UTC' },
   ...of,
 });
 
@@ -59,6 +59,8 @@ export interface Drawn {
   fixed?: number;
   /** How likely somebody wants no more than one or two days in a row. */
   inARow?: number;
+  /** Minutes between two of three places, at one of which each shift is then. */
+  placeMinutes?: number;
 }
 
 /** An instance drawn by a seed: three days by the water, roles that need something, people with wishes and limits. */
@@ -98,6 +100,8 @@ export function drawn(seed: number, of: Drawn): RosterInstance {
       minor: random() < (of.minors ?? 0.2),
     }),
   );
+  if (of.placeMinutes)
+    for (const [n, s] of shifts.entries()) shifts[n] = { ...s, place: any(['', 'Jetty', 'Barn', 'Gate']) };
   // Drawn last and only where asked for, so that what was drawn before stays as it is.
   if (of.inARow)
     for (const [n, p] of people.entries())
@@ -117,6 +121,11 @@ export function drawn(seed: number, of: Drawn): RosterInstance {
   ]);
   return roster(people, shifts, {
     fixed,
-    rules: { restHours: any([0, 8, 11]), daily: random() < 0.5, zone: 'UTC' },
+    rules: {
+      restHours: any([0, 8, 11]),
+      daily: random() < 0.5,
+      placeMinutes: of.placeMinutes ?? 0,
+      zone: 'UTC',
+    },
   });
 }

@@ -1,13 +1,14 @@
 import { merged } from '#core/time/stretches.ts';
-import { type Ground, gapBetween, minutesAt, tooManyDays } from './ground.ts';
+import { conflict, type Ground, gapBetween, minutesAt, tooFar, tooManyDays } from './ground.ts';
 import type { Standing } from './standing.ts';
 
 /**
- * What keeps somebody from a shift. `busy`: they are on another one then. `rest`: too little rest beside one they are on.
+ * What keeps somebody from a shift. `busy`: they are on another one then. `far`: they are at another place right before or after. `rest`: too little rest beside one they are on.
  * `hours`, `shifts` and `days` (in a row): their limits. `alone`: under age, with nobody of age there.
  */
 export const obstacleKinds = [
   'busy',
+  'far',
   'rest',
   'shifts',
   'hours',
@@ -19,6 +20,11 @@ export const obstacleKinds = [
 ] as const;
 export type ObstacleKind = (typeof obstacleKinds)[number];
 
+/** What some change could put right. */
+type Movable = Exclude<ObstacleKind, 'busy' | 'far'>;
+const isMovable = (kind: ObstacleKind | undefined): kind is Movable =>
+  kind !== undefined && kind !== 'busy' && kind !== 'far';
+
 /** What would have to change for one unit to come: how much of it, in hours, shifts or nothing that is counted. */
 interface Obstacle {
   kind: ObstacleKind;
@@ -28,7 +34,7 @@ interface Obstacle {
 
 /** A change of one rule or of what some people said, and what it would bring. */
 export interface Change {
-  kind: Exclude<ObstacleKind, 'busy'>;
+  kind: Movable;
   /** Hours of rest as they would have to be; hours, shifts or days in a row more than people said, at most; hours more they are there. */
   to: number;
   people: string[];
@@ -60,6 +66,7 @@ const costOf = (kind: ObstacleKind, by: number): number =>
     alone: 12,
     skill: 24,
     busy: Infinity,
+    far: Infinity,
   })[kind];
 
 /** Why each shift that is short is short, and the smallest single change that would fill it. */
@@ -70,7 +77,7 @@ export function explain(standing: Standing): Unfilled[] {
     const missing = filled < s.least ? s.least - filled : s.wished - filled;
     if (missing <= 0) return [];
     const why: Partial<Record<ObstacleKind, number>> = {};
-    const single: { unit: number; kind: Exclude<ObstacleKind, 'busy'>; by: number }[] = [];
+    const single: { unit: number; kind: Movable; by: number }[] = [];
     for (const unit of ground.units.keys()) {
       const coming = ground.units[unit]!.people.filter((p) => !ground.fixedOf[p]!.includes(at));
       if (!coming.length || standing.has(unit, at)) continue;
@@ -79,8 +86,8 @@ export function explain(standing: Standing): Unfilled[] {
       const kinds = new Set(obstacles.map((o) => o.kind));
       for (const kind of kinds) why[kind] = (why[kind] ?? 0) + coming.length;
       const [kind] = kinds;
-      if (kinds.size === 1 && kind !== 'busy' && coming.length <= missing)
-        single.push({ unit, kind: kind!, by: Math.max(...obstacles.map((o) => o.by)) });
+      if (kinds.size === 1 && isMovable(kind) && coming.length <= missing)
+        single.push({ unit, kind, by: Math.max(...obstacles.map((o) => o.by)) });
     }
     return [
       {
@@ -98,7 +105,7 @@ function cheapestOf(
   ground: Ground,
   shift: number,
   missing: number,
-  single: readonly { unit: number; kind: Exclude<ObstacleKind, 'busy'>; by: number }[],
+  single: readonly { unit: number; kind: Movable; by: number }[],
 ): Change | null {
   const { people, rules } = ground.instance;
   let best: (Change & { cost: number }) | null = null;
@@ -146,8 +153,10 @@ function obstaclesOf(standing: Standing, unit: number, shift: number): Obstacle[
     for (const other of new Set([...fixedOf[p]!, ...standing.shiftsOf[unit]!])) {
       if (!ground.conflicts[shift * shifts.length + other]) continue;
       const gap = gapBetween(wanted, shifts[other]!);
+      const far = tooFar(wanted, shifts[other]!, instance.rules);
       if (gap < 0) out.push({ kind: 'busy', by: 1 });
-      else
+      else if (far) out.push({ kind: 'far', by: 1 });
+      if (gap >= 0 && conflict(wanted, shifts[other]!, instance.rules))
         out.push({
           kind: 'rest',
           by: instance.rules.restHours - restThatFits(wanted, shifts[other]!, instance.rules.daily),

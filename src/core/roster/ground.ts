@@ -34,6 +34,7 @@ export interface GroundShift {
   least: number;
   wished: number;
   importance: number;
+  place: string;
   /** How many are fixed on it, and how many of them are of age. */
   fixed: number;
   fixedAdults: number;
@@ -78,6 +79,14 @@ export function conflict(
   return !rules.daily || span > (24 - rules.restHours) * 60;
 }
 
+/** Whether there is too little time between two shifts to get from the place of one to that of the other. */
+export const tooFar = (
+  a: Pick<GroundShift, 'start' | 'end' | 'place'>,
+  b: Pick<GroundShift, 'start' | 'end' | 'place'>,
+  rules: Pick<RosterInstance['rules'], 'placeMinutes'>,
+): boolean =>
+  a.place !== '' && b.place !== '' && a.place !== b.place && gapBetween(a, b) < rules.placeMinutes;
+
 /** Everybody reachable from each through pairs: of whom the groups consist. */
 function groupsOf(count: number, pairs: readonly (readonly [number, number])[]): number[][] {
   const root = Array.from({ length: count }, (_, at) => at);
@@ -114,6 +123,7 @@ export function groundOf(instance: RosterInstance): Ground {
       least: s.least,
       wished: s.wished,
       importance: s.importance,
+      place: s.place,
       fixed: on.length,
       fixedAdults: on.filter((p) => !p.minor).length,
     };
@@ -121,7 +131,7 @@ export function groundOf(instance: RosterInstance): Ground {
   const conflicts = new Uint8Array(shifts.length * shifts.length);
   for (let a = 0; a < shifts.length; a += 1)
     for (let b = a + 1; b < shifts.length; b += 1)
-      if (conflict(shifts[a]!, shifts[b]!, rules)) {
+      if (conflict(shifts[a]!, shifts[b]!, rules) || tooFar(shifts[a]!, shifts[b]!, rules)) {
         conflicts[a * shifts.length + b] = 1;
         conflicts[b * shifts.length + a] = 1;
       }

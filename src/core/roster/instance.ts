@@ -49,6 +49,8 @@ export interface RosterRules {
    * 24 − restHours hours, so that the rest is left of that day.
    */
   daily: boolean;
+  /** Minutes that lie between two shifts of a person at places with other names, at least; none where one names no place. */
+  placeMinutes: number;
   /** By whose clock days are told apart. */
   zone: Zone;
 }

@@ -22,6 +22,7 @@ const instances = fc
     fixed: fc.integer({ min: 0, max: 4 }),
     days: fc.integer({ min: 2, max: 4 }),
     inARow: fc.constantFrom(0, 0.6),
+    placeMinutes: fc.constantFrom(0, 0, 45),
   })
   .map(({ seed, ...of }) => drawn(seed, { ...of, pairs: 3 }));
 
@@ -58,6 +59,26 @@ test('rest is asked after every shift, or once a day', () => {
   expect(conflict(of(8, 12), of(19, 23), daily)).toBe(true);
   expect(conflict(of(18, 23), of(29, 33), daily)).toBe(true);
   expect(conflict(of(20, 23), of(33, 37), daily)).toBe(false);
+});
+
+test('from one place to another there is time; where a shift names none, none is needed', () => {
+  const shifts = [
+    shift('jetty', 8, 10, { place: 'Jetty', importance: 9 }),
+    shift('barn', 10, 12, { place: 'Barn' }),
+    shift('gate', 10.5, 12, { place: 'Gate' }),
+    shift('round', 10, 10.25),
+  ];
+  const rules = { restHours: 0, daily: false, placeMinutes: 30, zone: 'UTC' };
+  const standing = greedy(groundOf(roster([person('ada')], shifts, { rules })));
+  expect(
+    standing
+      .assignments()
+      .map(([, s]) => s)
+      .sort(),
+  ).toEqual(['gate', 'jetty', 'round']);
+  expect(explain(standing)[0]).toMatchObject({ shift: 'barn', cheapest: null });
+  const barnOnly = greedy(groundOf(roster([person('ada')], shifts.slice(0, 2), { rules })));
+  expect(explain(barnOnly)[0]).toMatchObject({ shift: 'barn', why: { far: 1 }, cheapest: null });
 });
 
 test('what does not go together is named where it stands', () => {
@@ -304,7 +325,7 @@ test('a gap is explained by the smallest change, in hours of rest, and by nothin
       shift('late', 18, 22, { least: 2, wished: 2, importance: 5, needs: ['first aid'] }),
       shift('early', 30, 34, aid),
     ],
-    { rules: { restHours: 10, daily: false, zone: 'UTC' } },
+    { rules: { restHours: 10, daily: false, placeMinutes: 0, zone: 'UTC' } },
   );
   expect(explain(greedy(groundOf(instance)))).toEqual([
     {
@@ -329,7 +350,7 @@ test('where rest is asked once a day, it is the day that is asked to be shorter;
   const daily = roster(
     [person('ada')],
     [shift('morning', 8, 12, { importance: 9 }), shift('evening', 18, 22)],
-    { rules: { restHours: 11, daily: true, zone: 'UTC' } },
+    { rules: { restHours: 11, daily: true, placeMinutes: 0, zone: 'UTC' } },
   );
   // From 8 to 22 are 14 hours: ten are left of that day.
   expect(explain(greedy(groundOf(daily)))[0]!.cheapest).toEqual({

@@ -2,6 +2,7 @@
 export const againstEn = {
   overlap: 'at the same time as {{label}}',
   'short rest': 'only {{hours:hour|hours}} of rest beside {{label}}',
+  'too far': 'has {{minutes:minute|minutes}} from {{label}}; the way takes about {{needed}}',
   'own seat': 'has a seat at {{event}} at that time',
   declined: 'was declined for this crew',
   resting: 'rests',

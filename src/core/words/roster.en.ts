@@ -2,6 +2,7 @@
 export const rosterEn = {
   nobody: 'There is nobody who is not on it.',
   busy: '{{count:person is|people are}} on another shift then',
+  far: '{{count:person has|people have}} too little time from another place',
   rest: '{{count:person has|people have}} too little rest beside another shift',
   shifts: '{{count:person has|people have}} as many shifts as they want',
   hours: '{{count:person has|people have}} as many hours as they want',

@@ -1,3 +1,4 @@
+import type { ContactPart } from '#core/access/parts.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import {
   type Against,
@@ -8,6 +9,7 @@ import {
   type Stint,
   wantedOf,
 } from '#core/crew/against.ts';
+import type { SaidText } from '#core/crew/finding.ts';
 import { compareAble } from '#core/crew/ranking.ts';
 import { onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
@@ -17,6 +19,7 @@ import type { Queries } from '../db/database.ts';
 import { isoSql } from '../db/iso.ts';
 import { endSql } from '../events/end.ts';
 import { type AppliedRow, appliedOf, appliedSql, wishOf } from './applyingStore.ts';
+import { readSpot, spotSql } from './spots.ts';
 import type { ShiftRow } from './store.ts';
 
 /** Somebody who helps, or has helped, applied to, or can do something. */
@@ -56,7 +59,7 @@ const readHelpers = (
        coalesce((select jsonb_agg(jsonb_build_object('skillId', h.skill_id, 'until', h.until, 'seen', h.seen_at is not null))
          from held_skills h where h.contact_id = c.id), '[]') as skills,
        coalesce((select jsonb_agg(jsonb_build_object('shiftId', s.id, 'label', s.role || ' (' || e.public_title || ')', 'startsAt', ${isoSql('s.starts_at')},
-           'endsAt', ${isoSql('s.ends_at')}))
+           'endsAt', ${isoSql('s.ends_at')}, 'spot', ${spotSql('s', 'e')}))
          from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
          where a.contact_id = c.id and a.state in ('proposed', 'agreed') and s.ends_at > $3::timestamptz - interval '1 day'
            and s.starts_at < $4::timestamptz + interval '1 day'), '[]') as stints,
@@ -84,6 +87,41 @@ const readHelpers = (
     ],
   );
 
+/**
+ * What people said in their applications, and what is on record of them, as far as whoever asks sees it. Answers that are sensitive, and
+ * those that are kept on the record, are not among it.
+ */
+export async function textsAbout(
+  tx: Queries,
+  contactIds: readonly string[],
+  parts: ReadonlySet<ContactPart>,
+): Promise<ReadonlyMap<string, SaidText[]>> {
+  const rows = await tx.query<SaidText & { contactId: string }>(
+    `with said as (
+       select distinct on (contact_id) contact_id, said, question, answer from applications
+       where contact_id = any($1) and said is not null order by contact_id, changed_at desc, id)
+     select contact_id, "in", label, text from (
+       select contact_id, 'experience' as "in", '' as label, said ->> 'experience' as text, $2::bool as seen from said
+       union all select contact_id, 'company', '', said ->> 'company', $2 from said
+       union all select contact_id, 'shirt', '', said ->> 'shirt', $2 from said
+       union all select contact_id, 'answer', question, answer, $2 from said
+       union all select h.contact_id, 'skill', '', k.name, $2 from held_skills h join skills k on k.id = h.skill_id where h.contact_id = any($1)
+       union all select distinct a.contact_id, 'served', '', s.role, $2 from assignments a join shifts s on s.id = a.shift_id
+         where a.contact_id = any($1) and a.state = 'served'
+       union all select contact_id, 'tag', '', tag, $3 from contact_tags where contact_id = any($1)
+       union all select v.contact_id, 'field', f.name, v.value, $4 from custom_values v join custom_fields f on f.id = v.field_id where v.contact_id = any($1)
+       union all select r.contact_id, 'registration', q.prompt ->> 'en', case jsonb_typeof(a.value)
+           when 'array' then (select string_agg(x, ', ') from jsonb_array_elements_text(a.value) x)
+           when 'boolean' then case when a.value = 'true' then 'yes' else 'no' end else a.value #>> '{}' end, $5 from answers a join registrations r on r.id = a.registration_id
+         join questions q on q.id = a.question_id where r.contact_id = any($1) and not q.sensitive and q.keeps is null and q.kind <> 'file') texts
+     where seen and coalesce(text, '') <> '' order by contact_id, "in", label, text`,
+    [contactIds, parts.has('shifts'), parts.has('tags'), parts.has('fields'), parts.has('presence')],
+  );
+  const texts = new Map<string, SaidText[]>();
+  for (const { contactId, ...text } of rows) texts.set(contactId, [...(texts.get(contactId) ?? []), text]);
+  return texts;
+}
+
 export interface Candidate
   extends Omit<HelperRow, 'birthDate' | 'quiet' | 'skills' | 'stints' | 'seatAt' | 'applied'> {
   against: Against[];
@@ -102,7 +140,7 @@ export async function candidatesFor(
   unitId: string | null,
   now: string,
 ): Promise<Candidate[]> {
-  const wanted = wantedOf(shift);
+  const wanted = wantedOf({ ...shift, spot: await readSpot(tx, shift.id) });
   return (await readHelpers(tx, shift, unitId, now))
     .map(({ birthDate, quiet, skills, stints, seatAt, applied, ...rest }) => ({
       ...rest,

@@ -23,6 +23,7 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { appliedOf, readApplied } from './applyingStore.ts';
 import { readRoleAsks } from './roleStore.ts';
+import { readSpot } from './spots.ts';
 import {
   assignmentOn,
   dropShift,
@@ -61,9 +62,9 @@ export async function findAgainst(
 ): Promise<Said[]> {
   const able = await readAble(tx, contactId);
   if (!able) throw notFound('This contact');
-  const { restHours, neverOverridden } = await theOrganization(tx);
+  const { restHours, placeMinutes, neverOverridden } = await theOrganization(tx);
   const found: Against[] = againstOf(
-    wantedOf(shift),
+    wantedOf({ ...shift, spot: await readSpot(tx, shift.id) }),
     await readRoleAsks(tx, shift.role),
     {
       ...able,
@@ -73,7 +74,7 @@ export async function findAgainst(
       seatAt: await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt),
       applied: appliedOf(await readApplied(tx, contactId, shift)),
     },
-    { restHours, neverOverridden },
+    { restHours, placeMinutes, neverOverridden },
   );
   return found.map((x) => ({ kind: x.kind, text: sayAgainst(x), absolute: x.absolute }));
 }

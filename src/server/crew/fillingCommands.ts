@@ -48,7 +48,7 @@ interface Roster {
 
 /** The shifts of an event that are still to come as a roster, with who could be put on them. */
 async function rosterFor(tx: Queries, event: EventRow, now: string): Promise<Roster> {
-  const { restHours, ageOfMajority } = await theOrganization(tx);
+  const { restHours, placeMinutes, ageOfMajority } = await theOrganization(tx);
   const shifts = await readToFill(tx, event.id, now);
   const day = (event.startsLocal ?? shifts[0]?.startsLocal ?? now).slice(0, 10);
   const people = await readFillers(tx, event.id, day, now);
@@ -97,7 +97,12 @@ async function rosterFor(tx: Queries, event: EventRow, now: string): Promise<Ros
   return {
     people,
     shifts,
-    instance: rosterOf(fillers, open, agreed, pairs, { restHours, ageOfMajority, zone: event.zone }),
+    instance: rosterOf(fillers, open, agreed, pairs, {
+      restHours,
+      placeMinutes,
+      ageOfMajority,
+      zone: event.zone,
+    }),
   };
 }
 

@@ -21,13 +21,23 @@ const done = { done: true } as const;
 
 export const rolesHandlers: Handlers<typeof rolesContract> = {
   'GET /api/roles': async ({ tx, now }) => {
-    const { zone, restHours, neverOverridden, asksToStepIn, lateMinutes, roundedTo, rounded, hourValue } =
-      await theOrganization(tx);
+    const {
+      zone,
+      restHours,
+      placeMinutes,
+      neverOverridden,
+      asksToStepIn,
+      lateMinutes,
+      roundedTo,
+      rounded,
+      hourValue,
+    } = await theOrganization(tx);
     return {
       roles: await readRoles(tx, now),
       skills: await readSkills(tx, dateOf(now, zone)),
       rules: {
         restHours,
+        placeMinutes,
         neverOverridden: markable.filter((kind) => neverOverridden.includes(kind)),
         asksToStepIn,
         lateMinutes,

@@ -5,7 +5,7 @@ import { notFound } from '../http/problem.ts';
 
 export const readRoles = (tx: Queries, now: string): Promise<CrewRole[]> =>
   tx.query<CrewRole>(
-    `select r.id, r.name, r.brief, r.from_age, r.anybody, r.retired_at is not null as retired,
+    `select r.id, r.name, r.brief, r.from_age, r.anybody, r.places, r.retired_at is not null as retired,
        coalesce((select array_agg(n.skill_id order by n.skill_id) from role_needs n where n.role = r.name), '{}') as needs,
        (select count(*)::int from shifts s join events e on e.id = s.event_id where s.role = r.name and s.removed_at is null and s.starts_at > $1
           and not e.is_template and e.state not in ('called off', 'shelved')) as shifts
@@ -70,13 +70,13 @@ export const countSkills = async (tx: Queries, ids: readonly string[]): Promise<
     [ids],
   ))!.n;
 
-type RoleFields = Pick<CrewRole, 'name' | 'brief' | 'fromAge' | 'anybody'>;
+type RoleFields = Pick<CrewRole, 'name' | 'brief' | 'fromAge' | 'anybody' | 'places'>;
 
 /** Writes a role anew; its shifts are called by its name, whatever it was. */
-export const saveRole = (tx: Queries, id: string, { name, brief, fromAge, anybody }: RoleFields) =>
+export const saveRole = (tx: Queries, id: string, { name, brief, fromAge, anybody, places }: RoleFields) =>
   tx.query(
-    'update roles set name = $2, brief = $3, from_age = $4, anybody = $5, retired_at = null where id = $1',
-    [id, name, brief, fromAge, anybody],
+    'update roles set name = $2, brief = $3, from_age = $4, anybody = $5, places = $6, retired_at = null where id = $1',
+    [id, name, brief, fromAge, anybody, places],
   );
 
 /** Lines of messages for whoever has a role go on to those who have it by its new name. */

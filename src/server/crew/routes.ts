@@ -1,7 +1,7 @@
 import type { crewContract } from '#contract/crew.ts';
-import { partsOfAll } from '#core/access/contacts.ts';
+import { partsOf, partsOfAll } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
-import { fold } from '#core/contacts/names.ts';
+import { foundOf, type SaidText } from '#core/crew/finding.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -13,7 +13,7 @@ import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
 import { shiftEntries } from './calendar.ts';
-import { candidatesFor } from './candidates.ts';
+import { candidatesFor, textsAbout } from './candidates.ts';
 import {
   addShifts,
   changeShift,
@@ -110,20 +110,31 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const { tx, now, staff, query } = c;
     const shift = await readShift(tx, c.params.id);
     await eventFor(c, shift.eventId, 'crew', 'change');
+    // Whoever sees contacts of their unit only is shown nobody else.
+    const unitId = partsOfAll(staff).has('shifts') ? null : staff.unitId;
     const all = await candidatesFor(
       tx,
       shift,
       await readRoleAsks(tx, shift.role),
       await theOrganization(tx),
-      // Whoever sees contacts of their unit only is shown nobody else.
-      partsOfAll(staff).has('shifts') ? null : staff.unitId,
+      unitId,
       now,
     );
-    const wanted = fold(query.q);
-    const named = all.filter((one) => fold(one.name).includes(wanted));
+    const texts = query.q
+      ? await textsAbout(
+          tx,
+          all.map((one) => one.contactId),
+          partsOf(staff, unitId !== null),
+        )
+      : new Map<string, SaidText[]>();
+    const named = all.flatMap((one) => {
+      const found = foundOf(query.q, one.name, texts.get(one.contactId) ?? []);
+      return found ? [{ ...one, found }] : [];
+    });
     return {
       free: all.filter((one) => one.against.length === 0).length,
       all: all.length,
+      matching: named.length,
       shown: named.slice(0, shownCandidates).map((one) => ({
         ...one,
         against: one.against.map((x) => ({ kind: x.kind, text: sayAgainst(x), absolute: x.absolute })),

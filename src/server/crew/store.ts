@@ -9,6 +9,7 @@ import { first, type Queries } from '../db/database.ts';
 import { isoSql } from '../db/iso.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
+import { spotSql } from './spots.ts';
 
 export interface ShiftRow
   extends Omit<CrewShift, 'assignments' | 'filled' | 'lead' | 'waiting' | 'asking' | 'searched'> {
@@ -51,7 +52,7 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
 /** Where somebody stands already, across all events, around a stretch of time. */
 export const readStints = (tx: Queries, contactId: string, from: string, to: string): Promise<Stint[]> =>
   tx.query<Stint>(
-    `select s.id as shift_id, s.role || ' (' || e.public_title || ')' as label, s.starts_at, s.ends_at
+    `select s.id as shift_id, s.role || ' (' || e.public_title || ')' as label, s.starts_at, s.ends_at, ${spotSql('s', 'e')} as spot
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
      where a.contact_id = $1 and a.state in ('proposed', 'agreed') and s.ends_at > $2::timestamptz - interval '1 day' and s.starts_at < $3::timestamptz + interval '1 day'`,
     [contactId, from, to],

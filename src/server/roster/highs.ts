@@ -101,7 +101,8 @@ function linearModel(highs: Highs): LinearModel {
       const basis = whole && Number(at.info.get('basis_validity')) === 1 ? at.getBasis() : null;
       if (whole) {
         for (const column of whole) at.changeColIntegrality(column, variableType.integer);
-        if (start) {
+        // A model without columns takes no start.
+        if (start && columns > 0) {
           const values = new Float64Array(columns);
           for (let n = 0; n < Math.min(columns, start.length); n += 1) values[n] = start[n] ?? 0;
           at.setSolution({ colValue: values });

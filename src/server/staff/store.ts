@@ -17,6 +17,8 @@ export interface OrganizationRow extends Organization {
   quietHours: QuietHours | null;
   /** Hours of rest volunteers have once in 24 hours, and what nobody is put on a shift in spite of. */
   restHours: number;
+  /** Minutes from one place of an event to another. */
+  placeMinutes: number;
   /** People are asked to step in as soon as somebody gives a shift back. */
   asksToStepIn: boolean;
   lateMinutes: number;
@@ -28,7 +30,7 @@ export interface OrganizationRow extends Organization {
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden, asks_to_step_in, late_minutes, rounded_to, rounded, hour_value';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, place_minutes, never_overridden, asks_to_step_in, late_minutes, rounded_to, rounded, hour_value';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -71,12 +73,28 @@ export const setCrewRules = (
   tx: Queries,
   r: Pick<
     OrganizationRow,
-    'restHours' | 'neverOverridden' | 'asksToStepIn' | 'lateMinutes' | 'roundedTo' | 'rounded' | 'hourValue'
+    | 'restHours'
+    | 'placeMinutes'
+    | 'neverOverridden'
+    | 'asksToStepIn'
+    | 'lateMinutes'
+    | 'roundedTo'
+    | 'rounded'
+    | 'hourValue'
   >,
 ): Promise<unknown> =>
   tx.query(
-    'update organization set rest_hours = $1, never_overridden = $2, asks_to_step_in = $3, late_minutes = $4, rounded_to = $5, rounded = $6, hour_value = $7',
-    [r.restHours, r.neverOverridden, r.asksToStepIn, r.lateMinutes, r.roundedTo, r.rounded, r.hourValue],
+    'update organization set rest_hours = $1, never_overridden = $2, asks_to_step_in = $3, late_minutes = $4, rounded_to = $5, rounded = $6, hour_value = $7, place_minutes = $8',
+    [
+      r.restHours,
+      r.neverOverridden,
+      r.asksToStepIn,
+      r.lateMinutes,
+      r.roundedTo,
+      r.rounded,
+      r.hourValue,
+      r.placeMinutes,
+    ],
   );
 
 /** The organization where it must exist; read once in a transaction. */

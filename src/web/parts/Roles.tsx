@@ -47,6 +47,7 @@ export function Roles() {
                           ...r.needs.map((id) => named.get(id)),
                           r.fromAge !== null && phrase('crew.fromAge', { age: r.fromAge }),
                           !r.anybody && phrase('crew.leadDecides'),
+                          r.places.length > 0 && phrase('crew.servedAt', { places: r.places.join(', ') }),
                         ]
                           .filter(Boolean)
                           .join(', ')}
@@ -131,9 +132,17 @@ function ChangeRole({
       fromAge: role?.fromAge ? String(role.fromAge) : '',
       anybody: role?.anybody ?? true,
       needs: role?.needs ?? ([] as string[]),
+      places: (role?.places ?? []).join(', '),
     },
     request: (v): Prepared<unknown> => {
-      const body = { ...v, fromAge: v.fromAge.trim() ? Number(v.fromAge) : null };
+      const body = {
+        ...v,
+        fromAge: v.fromAge.trim() ? Number(v.fromAge) : null,
+        places: v.places
+          .split(',')
+          .map((place) => place.trim())
+          .filter(Boolean),
+      };
       return role
         ? prepare(rolesContract, 'PATCH /api/roles/:id', { params: { id: role.id }, body })
         : prepare(rolesContract, 'POST /api/roles', { body });
@@ -160,6 +169,12 @@ function ChangeRole({
         label={phrase('crew.brief')}
         help={phrase('crew.briefHelp')}
         rows={2}
+      />
+      <Text
+        form={form}
+        name="places"
+        label={phrase('crew.usualPlaces')}
+        help={phrase('crew.usualPlacesHelp')}
       />
       {skills.length > 0 && (
         <SeveralOf
@@ -222,6 +237,7 @@ function Rules({ rules }: { rules: CrewRules }) {
   const form = useForm({
     values: {
       restHours: String(rules.restHours),
+      placeMinutes: String(rules.placeMinutes),
       neverOverridden: rules.neverOverridden as string[],
       asksToStepIn: rules.asksToStepIn,
       lateMinutes: String(rules.lateMinutes),
@@ -233,6 +249,7 @@ function Rules({ rules }: { rules: CrewRules }) {
       prepare(rolesContract, 'PUT /api/crew-rules', {
         body: {
           restHours: Number(v.restHours),
+          placeMinutes: Number(v.placeMinutes),
           neverOverridden: markable.filter((kind) => v.neverOverridden.includes(kind)),
           asksToStepIn: v.asksToStepIn,
           lateMinutes: Number(v.lateMinutes),
@@ -248,6 +265,12 @@ function Rules({ rules }: { rules: CrewRules }) {
       <h2>{phrase('crew.rules')}</h2>
       <Form form={form} submit={phrase('common.save')}>
         <Count form={form} name="restHours" label={phrase('crew.restHours')} help={phrase('crew.restHelp')} />
+        <Count
+          form={form}
+          name="placeMinutes"
+          label={phrase('crew.placeMinutes')}
+          help={phrase('crew.placeMinutesHelp')}
+        />
         <SeveralOf
           form={form}
           name="neverOverridden"

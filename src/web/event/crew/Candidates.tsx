@@ -7,7 +7,7 @@ import { Empty } from '#web/kit/Note.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { wishWords } from './crewWords.ts';
+import { foundWords, wishWords } from './crewWords.ts';
 
 type Candidate = Answer<'GET /api/shifts/:id/candidates'>['shown'][number];
 
@@ -30,17 +30,21 @@ export function Candidates({
     <section aria-label={phrase('crew.whoCould')}>
       <h3>{phrase('crew.whoCould')}</h3>
       <Loaded of={candidates}>
-        {({ free, all, shown }) =>
+        {({ free, all, matching, shown }) =>
           all === 0 ? (
             <Empty padding="2px 0">{phrase('crew.nobodyHelps')}</Empty>
           ) : (
             <>
               <div className="spread">
-                <span className="soft num">{phrase('crew.whoCouldOf', { free, all })}</span>
+                <span className="soft num">
+                  {q
+                    ? phrase('crew.foundOf', { n: matching, all })
+                    : phrase('crew.whoCouldOf', { free, all })}
+                </span>
                 <InlineText
                   type="search"
                   label={phrase('crew.findHelper')}
-                  placeholder={phrase('common.name')}
+                  placeholder={phrase('crew.findHelperIn')}
                   value={typed}
                   set={setTyped}
                 />
@@ -63,6 +67,11 @@ export function Candidates({
                           .filter(Boolean)
                           .join(', ')}
                       </span>
+                      {one.found.map((x) => (
+                        <chakra.small key={`${x.in} ${x.label}`} className="soft" display="block">
+                          {[x.label || foundWords[x.in], x.text].join(': ')}
+                        </chakra.small>
+                      ))}
                       {one.against.map((x) => (
                         <chakra.small key={x.text} className={x.absolute ? 'late' : 'need'} display="block">
                           {x.text}

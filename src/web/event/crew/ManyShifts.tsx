@@ -9,19 +9,22 @@ import { LongText, Tick } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
+import { useAsk } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { lineWords } from './crewWords.ts';
 
 /** Adds many shifts from a list that is typed, or pasted from a table: what each line is read as is seen before it is added. */
 export function ManyShifts({ page, close }: { page: EventPage; close: () => void }) {
   const first = page.plan.startsLocal!.slice(0, 10);
+  const roles = useAsk('GET /api/roles').data?.roles ?? [];
+  const usual = new Map(roles.map((r) => [r.name.toLowerCase(), r.places[0] ?? '']));
   const form = useForm({
     values: { list: '', publicSignUp: true },
     request: (v) =>
       prepare(crewContract, 'POST /api/events/:id/shifts/several', {
         params: { id: page.id },
         body: {
-          shifts: readShifts(v.list, first).flatMap(({ shift }) =>
+          shifts: readShifts(v.list, first, usual).flatMap(({ shift }) =>
             shift ? [{ ...shift, publicSignUp: v.publicSignUp }] : [],
           ),
         },
@@ -32,7 +35,7 @@ export function ManyShifts({ page, close }: { page: EventPage; close: () => void
       close();
     },
   });
-  const lines = form.values.list.trim() ? readShifts(form.values.list, first) : [];
+  const lines = form.values.list.trim() ? readShifts(form.values.list, first, usual) : [];
   const good = lines.flatMap((l) => (l.shift ? [l.shift] : []));
   const wrong = lines.filter((l) => l.problem);
   return (

@@ -7,7 +7,16 @@ import { type Importance, importances } from '#core/crew/importance.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import type { Answer } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
-import { Choose, Count, DateField, LongText, Text, Tick, TimeField } from '#web/kit/form/fields.tsx';
+import {
+  Choose,
+  Count,
+  DateField,
+  LongText,
+  SuggestedText,
+  Text,
+  Tick,
+  TimeField,
+} from '#web/kit/form/fields.tsx';
 import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { SearchField } from '#web/kit/SearchField.tsx';
@@ -149,11 +158,19 @@ export function ShiftForm({
             ? roles.filter((r) => !r.retired && r.name.toLowerCase().includes(typed))
             : []
           ).map((r) => ({ value: r.name, label: r.name, hint: sayRole(r, skills) }))}
-          pick={({ value }) => form.set({ role: value })}
+          pick={({ value }) => {
+            const usual = roles.find((r) => r.name === value)?.places[0];
+            form.set({ role: value, ...(usual && !values.place.trim() && { place: usual }) });
+          }}
           consequence={typed && register ? sayRole(role, skills) : undefined}
           error={form.wrongAt('role')}
         />
-        <Text form={form} name="place" label={phrase('common.place')} />
+        <SuggestedText
+          form={form}
+          name="place"
+          label={phrase('common.place')}
+          suggestions={role?.places ?? []}
+        />
         <DateField form={form} name="date" label={phrase('common.date')} required />
         <Text form={form} name="name" label={phrase('crew.ownName')} help={phrase('crew.ownNameHelp')} />
         <TimeField form={form} name="from" label={phrase('common.from')} required />

@@ -1,3 +1,4 @@
+import type { FoundIn } from '#core/crew/finding.ts';
 import type { Importance } from '#core/crew/importance.ts';
 import type { LineProblem } from '#core/crew/listed.ts';
 import { phrase } from '#web/words/phrase.ts';
@@ -17,6 +18,19 @@ export const lineWords: Readonly<Record<LineProblem, string>> = {
   'no-end': phrase('crew.line-no-end'),
   'no-number': phrase('crew.line-no-number'),
   'least-above': phrase('crew.line-least-above'),
+};
+
+/** Where something stands that was looked for. */
+export const foundWords: Readonly<Record<FoundIn, string>> = {
+  experience: phrase('crew.foundExperience'),
+  company: phrase('crew.foundCompany'),
+  answer: phrase('crew.foundAnswer'),
+  skill: phrase('crew.canDo'),
+  served: phrase('crew.foundServed'),
+  shirt: phrase('crew.foundShirt'),
+  tag: phrase('crew.foundTag'),
+  field: phrase('crew.foundField'),
+  registration: phrase('crew.foundAnswer'),
 };
 
 /** How much somebody wants a role, as they said when they applied. */

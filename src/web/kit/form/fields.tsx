@@ -87,19 +87,27 @@ export function TimeField<V extends FieldValues>(props: Of<V, string> & Shown) {
   return <Text {...props} type="time" />;
 }
 
-/** A zone of the time zone database, found by what is typed of it. */
-export function ZoneField<V extends FieldValues>(props: Of<V, string> & Shown) {
-  const list = `${props.form.idOf(props.name)}-zones`;
+/** A line of text of which some are suggested; others can be typed. */
+export function SuggestedText<V extends FieldValues>({
+  suggestions,
+  ...props
+}: Of<V, string> & Shown & { suggestions: readonly string[] }) {
+  const list = `${props.form.idOf(props.name)}-suggested`;
   return (
     <>
       <datalist id={list}>
-        {Intl.supportedValuesOf('timeZone').map((zone) => (
-          <option key={zone} value={zone} />
+        {suggestions.map((one) => (
+          <option key={one} value={one} />
         ))}
       </datalist>
       <Text {...props} list={list} />
     </>
   );
+}
+
+/** A zone of the time zone database, found by what is typed of it. */
+export function ZoneField<V extends FieldValues>(props: Of<V, string> & Shown) {
+  return <SuggestedText {...props} suggestions={Intl.supportedValuesOf('timeZone')} />;
 }
 
 /** One of a list. */
