@@ -92,16 +92,20 @@ export type ShiftBody = z.output<typeof shiftBody>;
 const version = z.int();
 /** Somebody on a shift that is changed: whether they are told, and what speaks against it as it will be. */
 const affected = z.object({ contactId: id, name: z.string(), against: z.array(against) });
-const publicShift = crewShift.pick({
-  id: true,
-  name: true,
-  role: true,
-  place: true,
-  startsLocal: true,
-  endsLocal: true,
-  wished: true,
-  filled: true,
-});
+const publicShift = crewShift
+  .pick({
+    id: true,
+    name: true,
+    role: true,
+    place: true,
+    startsLocal: true,
+    endsLocal: true,
+    wished: true,
+    filled: true,
+    startsAt: true,
+    endsAt: true,
+  })
+  .extend({ zone: z.string() });
 
 /** Whoever offers to help from outside. */
 export const person = personName.extend({
@@ -327,7 +331,6 @@ export const crewContract = contract({
           eventId: id,
           event: z.string(),
           slug: z.string().nullable(),
-          zone: z.string(),
           venue: z.string().nullable(),
           address: z.string().nullable(),
           latitude: z.number().nullable(),

@@ -1,5 +1,6 @@
 import { beforeAll, expect, test } from 'vitest';
-import type { Caller } from './harness.ts';
+import { instantOf } from '#core/time/wallTime.ts';
+import { type Caller, linkTo } from './harness.ts';
 import { Scene } from './messageLines.ts';
 
 const scene = new Scene();
@@ -73,4 +74,46 @@ test('each of the crew gets the words with their own shifts; who gets it and how
     "select body from standin_mail where subject = 'Fields' limit 1",
   );
   expect(typed!.body).toContain('Dear {{name}}, {{shifts_link}}');
+});
+
+test('whoever lives by another clock clashes by instants, and reads by whose clock a time is', async () => {
+  const { world, odalys } = scene;
+  const far = await odalys.call('POST /api/events', { body: { publicTitle: 'Wetlands Online' } });
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id: far.id },
+    body: {
+      version: 1,
+      change: { zone: 'Europe/Dublin', startsLocal: `${day()}T09:00`, endsLocal: `${day()}T20:00` },
+    },
+  });
+  const online = async (from: string, to: string) =>
+    (
+      await imani.call('POST /api/events/:id/shifts', {
+        params: { id: far.id },
+        body: { role: 'Host', startsLocal: `${day()}T${from}`, endsLocal: `${day()}T${to}`, wished: 3 },
+      })
+    ).id;
+  const cara = (await person('Cara')).id;
+  await odalys.call('PATCH /api/contacts/:id', { params: { id: cara }, body: { zone: 'Europe/Dublin' } });
+  await shift('Bell', '09:00', '11:00', [cara]);
+  const put = async (id: string) =>
+    (
+      await imani.call('POST /api/shifts/:id/assignments', { params: { id }, body: { contactId: cara } })
+    ).clashes.map((c) => c.kind);
+  // Two in the afternoon there is ten in the morning here; ten there is six here.
+  expect(await put(await online('14:00', '15:00'))).toEqual(['overlap']);
+  expect(await put(await online('10:00', '12:00'))).toEqual([]);
+  await world.runner.run();
+  const { shifts } = await world.anyone.call('GET /api/public/crew/:token', {
+    params: { token: (await linkTo(world.app, 'crew', cara)).split('/').at(-1)! },
+  });
+  expect(shifts.map((s) => [s.zone, s.startsLocal.slice(11), s.startsAt])).toEqual([
+    ['Europe/Dublin', '10:00', instantOf(`${day()}T10:00`, 'Europe/Dublin')],
+    ['America/Halifax', '09:00', instantOf(`${day()}T09:00`, 'America/Halifax')],
+  ]);
+  const { body: tried } = await imani.try('POST /api/events/:id/crew/mail', {
+    params: params(),
+    body: { subject: 'Bells', words: 'Ring.', roles: ['Bell'], trying: true },
+  });
+  expect(tried.example!.body).toMatch(/Bell, Quay, .* 09:00–11:00 \(2 h\), Halifax time/u);
 });

@@ -14,6 +14,9 @@ interface OpenRow {
   place: string;
   startsLocal: string;
   endsLocal: string;
+  startsAt: string;
+  endsAt: string;
+  zone: string;
   wished: number;
   /** On it, who asked for it, and who is asked to step in. */
   on: number;
@@ -30,7 +33,7 @@ interface OpenRow {
 /** Shifts anybody may sign up for that are still to come: of one event, or of every event that stands in the public listing. */
 const readOpen = (tx: Queries, eventId: string | null, now: string): Promise<OpenRow[]> =>
   tx.query<OpenRow>(
-    `select s.id, s.name, s.role, s.place, s.starts_local, s.ends_local, s.wished,
+    `select s.id, s.name, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, e.zone, s.wished,
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as on,
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state = 'proposed') as asked,
        (select count(*)::int from step_in_asks k where k.shift_id = s.id and k.state = 'asked') as asking,

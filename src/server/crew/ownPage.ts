@@ -20,13 +20,13 @@ export async function crewByLink(tx: Queries, token: string): Promise<string> {
 
 /** A shift as whoever is on it sees it. Who only asked for it may be a stranger: they are told nothing of who leads it, or of its briefing. Who leads is reached by telephone on the day only. */
 function shownOwn(s: OwnShiftRow, now: string, country: string) {
-  const { startsAt: _, endsAt, hours: __, version: ___, eventVersion: ____, source: _____, ...shown } = s;
+  const { hours: _, version: __, eventVersion: ___, source: ____, ...shown } = s;
   const day = dateOf(now, s.zone);
   const theDay = day >= s.startsLocal.slice(0, 10) && day <= s.endsLocal.slice(0, 10);
   const asks = s.state === 'proposed';
   return {
     ...shown,
-    past: endsAt <= now,
+    past: s.endsAt <= now,
     briefing: asks ? '' : s.briefing,
     lead: asks ? null : s.lead,
     leadPhone: theDay && s.state === 'agreed' && s.leadPhone ? sayPhone(s.leadPhone, country) : null,

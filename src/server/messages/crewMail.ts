@@ -22,6 +22,8 @@ interface CrewRow {
   given: string;
   family: string;
   language: string | null;
+  /** Where they live, as far as they said. */
+  zone: string | null;
   email: string | null;
   quiet: QuietReason | null;
   shifts: SaidShift[];
@@ -30,7 +32,7 @@ interface CrewRow {
 /** Everybody with a shift of an event that is not over, with all of these; of some roles where they are named. */
 const readCrew = (tx: Queries, eventId: string, roles: readonly string[], now: string): Promise<CrewRow[]> =>
   tx.query<CrewRow>(
-    `select c.id as contact_id, c.given_name as given, c.family_name as family, c.language, ${emailOf('c.id')} as email, ${whyQuiet('c')} as quiet,
+    `select c.id as contact_id, c.given_name as given, c.family_name as family, c.language, c.zone, ${emailOf('c.id')} as email, ${whyQuiet('c')} as quiet,
        jsonb_agg(jsonb_build_object('role', s.role, 'place', s.place, 'startsLocal', to_char(s.starts_local, 'YYYY-MM-DD"T"HH24:MI'),
          'endsLocal', to_char(s.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'startsAt', s.starts_at, 'endsAt', s.ends_at) order by s.starts_at, s.id) as shifts
      from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
@@ -55,7 +57,9 @@ async function valuesFor(w: Work, event: EventRow, one: CrewRow, body: { subject
     own: {
       subject: body.subject,
       words: body.words,
-      schedule: one.shifts.map((s) => `– ${sayShift(s, language)}`).join('\n'),
+      schedule: one.shifts
+        .map((s) => `– ${sayShift(s, language, { of: event.zone, reader: one.zone })}`)
+        .join('\n'),
     },
   };
 }

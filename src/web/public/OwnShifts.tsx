@@ -20,6 +20,7 @@ import { mapOf } from './map.ts';
 import { Loaded } from './notices.tsx';
 import { Acts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { useSeenShifts } from './seenShifts.ts';
+import { WhereYouAre } from './WhereYouAre.tsx';
 
 type Page = Answer<'GET /api/public/crew/:token'>;
 
@@ -99,6 +100,7 @@ function List({
               {sayLongDate(s.startsLocal, language())},{' '}
               <span className="num">{sayFromTo(s, language())}</span>
             </Small>
+            <WhereYouAre of={s} />
             <Small>{s.event}</Small>
             <Small>
               {[s.place, s.venue, s.address].filter(Boolean).join(' · ')}

@@ -14,6 +14,7 @@ import { Within } from '../fields.tsx';
 import { language } from '../language.ts';
 import { PersonFields } from '../PersonFields.tsx';
 import { Ends, Head, Rows, Say, Small, Soft } from '../parts.tsx';
+import { WhereYouAre } from '../WhereYouAre.tsx';
 
 type Shift = Answer<'GET /api/public/events/:slug/shifts'>['shifts'][number];
 
@@ -46,6 +47,7 @@ export function ShiftList({
                   <span>
                     <span className="num">{sayFromTo(s, language())}</span>{' '}
                     {[s.name, s.role].filter(Boolean).join(', ')}
+                    <WhereYouAre of={s} />
                     {!ofOne && (
                       <Small>
                         <Link to={`/e/${s.event.slug}`}>{s.event.title}</Link>
