@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { applicationStates, callAsks, shirtSizes } from '#core/crew/applying.ts';
+import { deposit, depositTerms, ownDeposit } from './deposits.ts';
 import { code, contract, date, done, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/u, code('no-such-time'));
@@ -59,6 +60,8 @@ const callBody = z.object({
   /** Roles that are offered, in this order. */
   roles: z.array(id).max(60),
   open: z.boolean(),
+  /** What whoever is accepted leaves as a deposit; null for none. */
+  deposit: depositTerms.nullable().default(null),
 });
 export type CallBody = z.output<typeof callBody>;
 const counts = z.object(
@@ -74,6 +77,8 @@ const call = callBody.extend({
   words: texts,
   /** What the event is called, of a call for one. */
   event: z.string().nullable(),
+  /** What a deposit is paid in. */
+  currency: z.string(),
   version: z.int(),
   counts,
 });
@@ -105,6 +110,8 @@ const application = z.object({
   /** Shifts they have of what the call is about, and hours. */
   shifts: z.int(),
   hours: z.number(),
+  /** What they were asked to leave as a deposit, and what became of it. */
+  deposit: deposit.nullable(),
 });
 export type Application = z.output<typeof application>;
 
@@ -125,6 +132,7 @@ const publicCall = z.object({
   fromOn: z.string().nullable(),
   untilOn: z.string().nullable(),
   asks: z.array(z.enum(callAsks)),
+  deposit: depositTerms.extend({ currency: z.string() }).nullable(),
   roles: z.array(
     z.object({
       id,
@@ -281,6 +289,7 @@ export const applyingContract = contract({
       question: z.string(),
       answer: z.string(),
       maySay: z.boolean(),
+      deposit: ownDeposit.nullable(),
       shiftsToken: z.string().nullable(),
     }),
   },

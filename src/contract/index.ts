@@ -11,6 +11,7 @@ import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
 import { crewMailContract } from './crewMail.ts';
+import { depositsContract } from './deposits.ts';
 import { doorsContract } from './doors.ts';
 import { dutiesContract } from './duties.ts';
 import { eventAccountContract } from './eventAccount.ts';
@@ -103,6 +104,7 @@ export const everything = {
   ...crewContract,
   ...rolesContract,
   ...applyingContract,
+  ...depositsContract,
   ...fillingContract,
   ...steppingInContract,
   ...servingContract,

@@ -9,7 +9,7 @@ const ledgerRow = z.object({
   event: z.string().nullable(),
   eventId: id.nullable(),
   orderNumber: z.int().nullable(),
-  kind: z.enum(['seats', 'donation']),
+  kind: z.enum(['seats', 'donation', 'deposit']),
   method: z.enum(['card', 'cash', 'cheque', 'transfer', 'in kind', 'contested', 'waived']),
   fund: z.string().nullable(),
   amount,
@@ -23,6 +23,7 @@ const ledgerTotals = z.object({
   currency,
   seats: sum,
   donations: sum,
+  deposits: sum,
   refunds: sum,
   net: sum,
   waived: sum,
@@ -40,7 +41,7 @@ export const ofMoney = z.object({
 
 /** And of one kind. */
 const ofLedger = ofMoney.extend({
-  kind: z.enum(['seats', 'donation', 'refund', 'waived']).optional(),
+  kind: z.enum(['seats', 'donation', 'deposit', 'refund', 'waived']).optional(),
 });
 
 export const moneyContract = contract({

@@ -49,6 +49,7 @@ export async function playApplying(app: App): Promise<void> {
     asks: ['availability', 'skills', 'limits', 'company', 'shirt', 'experience'],
     roles: roles.map((r) => r.id),
     open: true,
+    deposit: null,
   };
   const { id } = await inTransaction(app, actor, (w) => makeCall({ ...w, now: at(30) }, body));
   const people = await app.db.query<{ id: string; on: boolean }>(

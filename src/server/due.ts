@@ -4,6 +4,8 @@ import { nextReturnSql, returnDue } from './changes/returns.ts';
 import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
 import { dropLooseCertificates, nextLooseCertificateSql } from './crew/applyingStore.ts';
+import { settleDue } from './crew/depositCommands.ts';
+import { nextDepositSql } from './crew/depositStore.ts';
 import { answerDue } from './crew/steppingInCommands.ts';
 import { nextAnswerSql } from './crew/steppingInStore.ts';
 import { among } from './db/among.ts';
@@ -62,6 +64,11 @@ export const dueKinds: readonly DueKind[] = [
     what: 'what the team is told of',
     next: nextNoticesSql,
     run: (app, due) => tellNotices(app, due.id),
+  },
+  {
+    what: 'deposits of volunteers',
+    next: nextDepositSql,
+    run: (app, due) => settleDue(app, due.id),
   },
   {
     what: 'receipts of a year',

@@ -24,6 +24,7 @@ import { contactsHandlers } from './contacts/routes.ts';
 import { tiesHandlers } from './contacts/ties.ts';
 import { viewsHandlers } from './contacts/views.ts';
 import { applyingHandlers } from './crew/applyingRoutes.ts';
+import { depositsHandlers } from './crew/depositRoutes.ts';
 import { fillingHandlers } from './crew/fillingRoutes.ts';
 import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
@@ -123,6 +124,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...kindsHandlers,
     ...rolesHandlers,
     ...applyingHandlers,
+    ...depositsHandlers,
     ...fillingHandlers,
     ...steppingInHandlers,
     ...servingHandlers,

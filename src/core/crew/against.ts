@@ -56,6 +56,8 @@ export interface Applied {
   available: Availability | null;
   limits: Limits;
   load: Load;
+  /** They were asked for a deposit, and it has not come. */
+  owesDeposit: boolean;
 }
 
 /** What a role asks. */
@@ -135,8 +137,9 @@ export function againstOf(shift: WantedShift, role: RoleAsks, who: Candidate, ru
   }
   if (who.seatAt) say('own seat', { event: who.seatAt });
   if (who.applied) {
-    const { state, available, limits, load } = who.applied;
+    const { state, available, limits, load, owesDeposit } = who.applied;
     if (state === 'declined' || state === 'resting') say(state);
+    if (owesDeposit) say('no deposit');
     if (!isThere(available, shift)) say('not available');
     const hours = hoursOf(shift.startsAt, shift.endsAt);
     for (const { kind, params } of beyond(limits, load, { ...shift, hours })) say(kind, params);

@@ -7,6 +7,7 @@ export const againstKinds = [
   'own seat',
   'declined',
   'resting',
+  'no deposit',
   'not available',
   'over shifts',
   'over hours',

@@ -44,6 +44,8 @@ export type DirectKind =
   | 'application accepted'
   | 'application declined'
   | 'application invited'
+  | 'deposit asked'
+  | 'deposit settled'
   | 'own'
   | 'receipt'
   | 'thanks'
@@ -85,6 +87,8 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'application accepted': ['title', 'words', 'application_link'],
   'application declined': ['title', 'words'],
   'application invited': ['title', 'application_link'],
+  'deposit asked': ['title', 'amount', 'words', 'application_link'],
+  'deposit settled': ['title', 'words', 'application_link'],
   receipt: ['number', 'amount', 'words'],
   thanks: ['amount', 'fund', 'tribute', 'words'],
   'thanks in kind': ['thing', 'fund', 'tribute', 'words'],
@@ -552,6 +556,20 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThank you for offering to help. This time we cannot take you on: {{title}}.\n\n{{words}}{{organization}}',
       fr: 'Bonjour {{name}},\n\nMerci d’avoir offert votre aide. Cette fois, nous ne pouvons pas vous prendre : {{title}}.\n\n{{words}}{{organization}}',
+    },
+  },
+  'deposit asked': {
+    subject: { en: 'Your deposit of {{amount}}: {{title}}', fr: 'Votre caution de {{amount}} : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe ask everybody who helps to leave a deposit of {{amount}} ({{title}}). {{words}}\n\nYou can pay it by card here: {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous demandons à chaque bénévole une caution de {{amount}} ({{title}}). {{words}}\n\nVous pouvez la payer par carte ici : {{application_link}}\n\n{{organization}}',
+    },
+  },
+  'deposit settled': {
+    subject: { en: 'Your deposit: {{title}}', fr: 'Votre caution : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{words}}\n\nMore about it: {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\nPlus de détails : {{application_link}}\n\n{{organization}}',
     },
   },
   'application invited': {

@@ -19,11 +19,13 @@ export const accounts = {
   'in kind': 'asset',
   /** What moved at the processor or the bank and nobody has said yet what it is. */
   unexplained: 'liability',
+  /** What volunteers left as a deposit. */
+  deposits: 'liability',
   /** Taxes that were taken along and are to be handed on. */
   taxes: 'liability',
   seats: 'income',
   extras: 'income',
-  /** What stayed of seats that were given up, by the terms. */
+  /** What stayed of seats that were given up, and of deposits, by the terms. */
   kept: 'income',
   /** Gifts, each to a fund. */
   gifts: 'income',

@@ -6,6 +6,7 @@ export const againstEn = {
   'own seat': 'has a seat at {{event}} at that time',
   declined: 'was declined for this crew',
   resting: 'rests',
+  'no deposit': 'has not left the deposit yet',
   'not available': 'said they cannot be there then',
   'over shifts': 'wants {{most:shift|shifts}} at most, and has {{has}}',
   'over hours': 'wants {{most:hour|hours}} at most; it would be {{hours}}',

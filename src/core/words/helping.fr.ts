@@ -1,8 +1,11 @@
 import type { helpingEn } from './helping.en.ts';
 
+/** Words that say a state each. */
+type States = 'helpState' | 'depositState';
+
 /** The same in French. */
-export const helpingFr: Record<Exclude<keyof typeof helpingEn, 'helpState'>, string> & {
-  helpState: Record<keyof (typeof helpingEn)['helpState'], string>;
+export const helpingFr: Record<Exclude<keyof typeof helpingEn, States>, string> & {
+  [K in States]: Record<keyof (typeof helpingEn)[K], string>;
 } = {
   helpYour: 'Vous',
   helpRoles: 'Qu’aimeriez-vous faire ?',
@@ -52,6 +55,20 @@ export const helpingFr: Record<Exclude<keyof typeof helpingEn, 'helpState'>, str
     accepted: 'Vous en êtes. Vous recevrez vos quarts.',
     declined: 'Cette fois, nous n’avons pas pu vous prendre. Merci de votre offre.',
     resting: 'Vous êtes au repos. Envoyez de nouveau quand vous voudrez revenir.',
+  },
+  helpDeposit: 'Les personnes retenues laissent une caution de {{amount}}.',
+  depositTitle: 'Votre caution de {{amount}}',
+  depositPay: 'Payer {{amount}}',
+  depositHeld: 'Merci. Nous avons reçu votre caution de {{amount}}.',
+  depositDeclined:
+    'La carte a été refusée et rien n’a été prélevé. Vous pouvez réessayer, ou utiliser une autre carte.',
+  depositUnknown:
+    'La banque n’a pas encore répondu. Cette page l’indiquera dès que possible ; inutile de payer de nouveau.',
+  depositState: {
+    returned: 'Votre caution vous a été rendue.',
+    'part returned': 'Une partie de votre caution vous a été rendue ; {{amount}} est retenu.',
+    kept: 'Votre caution ne vous est pas rendue.',
+    owed: 'Votre caution n’a pas pu être renvoyée sur votre carte. Nous nous en occupons.',
   },
   helpShiftsLink: 'Vos quarts',
   helpAsked: 'Nous aimerions savoir :',

@@ -29,6 +29,8 @@ export const lettersEn = {
   'application asked': 'An applicant is asked something',
   'application accepted': 'An application was accepted',
   'application declined': 'An application was declined',
+  'deposit asked': 'A volunteer is asked for a deposit',
+  'deposit settled': 'The deposit of a volunteer is settled',
   'application invited': 'They are asked to help again',
   own: 'They get the link to their own page',
   receipt: 'A receipt was issued',

@@ -1,5 +1,13 @@
 import { type Entry, event, ofEvent, order, type Telling } from './telling.ts';
 
+/** The deposit of a volunteer. */
+interface OfDeposit {
+  depositId: string;
+  applicationId: string;
+  contactId: string;
+  eventId: string | null;
+}
+
 /** What can happen to money: of bookings, gifts, receipts, at the processor and the bank, and in the account of an event. */
 export interface MoneyFacts {
   'money received': { eventId: string; orderId: string; amount: number; method: string };
@@ -18,6 +26,14 @@ export interface MoneyFacts {
   'gift returned': { giftId: string; eventId: string | null; amount: number; reason: string };
   'gift refund failed': { giftId: string; eventId: string | null; amount: number; words: string };
   'gift taken back': { giftId: string; eventId: string | null; amount: number };
+  /** A volunteer was asked to leave a deposit. */
+  'deposit asked for': OfDeposit & { amount: number };
+  'deposit received': OfDeposit & { amount: number; method: string };
+  'deposit let off': OfDeposit;
+  /** So much of it went back, the rest is kept. */
+  'deposit settled': OfDeposit & { amount: number; kept: number; words: string; tell: boolean };
+  'deposit refund failed': OfDeposit & { amount: number; words: string };
+  'deposit taken back': OfDeposit & { amount: number };
   /** A charge for a gift was declined. */
   'gift declined': { giftId: string; words: string };
   'giving page changed': { pageId: string; title: string; how: string };
@@ -44,6 +60,7 @@ export interface MoneyFacts {
 }
 
 const ofGift = (): readonly string[] => ['money', 'people', 'events'];
+const ofWhom = (f: OfDeposit) => ({ kind: 'contact', id: f.contactId }) as const;
 const said = (action: string, subject: Entry['subject'], detail?: object): Entry => ({
   action,
   subject,
@@ -103,6 +120,28 @@ export const moneyTellings: { readonly [K in keyof MoneyFacts]: Telling<MoneyFac
   },
   'gift taken back': {
     entry: (f) => said('the bank took a payment back', { kind: 'gift', id: f.giftId }, { amount: f.amount }),
+    topics: ofGift,
+  },
+  'deposit asked for': {
+    entry: (f) => said('asked for a deposit', ofWhom(f), { amount: f.amount }),
+    topics: ofGift,
+  },
+  'deposit received': {
+    entry: (f) => said('received a deposit', ofWhom(f), { amount: f.amount, method: f.method }),
+    topics: ofGift,
+  },
+  'deposit let off': { entry: (f) => said('let a deposit off', ofWhom(f)), topics: ofGift },
+  'deposit settled': {
+    entry: (f) =>
+      said('settled a deposit', ofWhom(f), { amount: f.amount, kept: f.kept, words: f.words, told: f.tell }),
+    topics: ofGift,
+  },
+  'deposit refund failed': {
+    entry: (f) => said('a refund did not go through', ofWhom(f), { amount: f.amount, words: f.words }),
+    topics: ofGift,
+  },
+  'deposit taken back': {
+    entry: (f) => said('the bank took a payment back', ofWhom(f), { amount: f.amount }),
     topics: ofGift,
   },
   'gift declined': { topics: ofGift },

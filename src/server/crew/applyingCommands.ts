@@ -49,6 +49,7 @@ import {
   theApplication,
   whoToInvite,
 } from './applyingStore.ts';
+import { askForDeposit, settleByRule } from './depositCommands.ts';
 import { holdSkill, readHeldSkills } from './roleStore.ts';
 import { readAble } from './store.ts';
 
@@ -134,6 +135,7 @@ export async function publicCallOf(tx: Queries, call: CallRow, now: string): Pro
     fromOn,
     untilOn,
     asks,
+    deposit: call.deposit && { ...call.deposit, currency: call.currency },
     roles: await rolesOffered(tx, call.roles),
     skills: asks.includes('skills') ? await skillsAsked(tx) : [],
     grid: await gridOf(tx, call),
@@ -365,7 +367,11 @@ export async function decideApplications(
       decidedBy: w.actor.name,
       version: application.version + 1,
     });
-    if (to === 'accepted') await noteSkills(w, application);
+    if (to === 'accepted') {
+      await noteSkills(w, application);
+      await askForDeposit(w, call, application);
+    }
+    if (to === 'declined') await settleByRule(w, application.id, tells);
     await record(w, 'application decided', {
       ...subject(call),
       applicationId: application.id,

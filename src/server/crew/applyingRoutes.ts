@@ -45,6 +45,7 @@ import {
   theCall,
   theCertificate,
 } from './applyingStore.ts';
+import { ownDeposit, shownDeposits } from './depositCommands.ts';
 
 const done = { done: true } as const;
 
@@ -54,13 +55,14 @@ async function demandCall(c: Asker & { tx: Queries }, eventId: string | null): P
   else demandParts(partsOfAll(c.staff), ['shifts']);
 }
 
-async function callFor(c: Asker & { tx: Queries }, id: string, lock = false): Promise<CallRow> {
+export async function callFor(c: Asker & { tx: Queries }, id: string, lock = false): Promise<CallRow> {
   const call = await theCall(c.tx, id, lock);
   await demandCall(c, call.eventId);
   return call;
 }
 
-async function applicationFor(
+/** An application of a call whose crew whoever asks leads, held. */
+export async function applicationFor(
   c: Asker & { tx: Queries; params: { id: string } },
 ): Promise<{ call: CallRow; application: ApplicationRow }> {
   const application = await theApplication(c.tx, c.params.id, true);
@@ -110,7 +112,12 @@ export const applyingHandlers: Handlers<typeof applyingContract> = {
     const event = call.eventId ? await readEvent(tx, call.eventId) : null;
     const day = event?.startsLocal?.slice(0, 10) ?? call.fromOn ?? dateOf(now, zone);
     const shown = (await readCalls(tx, call.eventId)).find((k) => k.id === call.id)!;
-    return { call: shown, applications: await readApplications(tx, call, day) };
+    const deposits = await shownDeposits(tx, call, now);
+    const applications = await readApplications(tx, call, day);
+    return {
+      call: shown,
+      applications: applications.map((a) => ({ ...a, deposit: deposits.get(a.id) ?? null })),
+    };
   },
 
   'POST /api/calls/:id/invite': async (c) => inviteKnown(c, await callFor(c, c.params.id), c.body),
@@ -204,6 +211,7 @@ export const applyingHandlers: Handlers<typeof applyingContract> = {
       question: application.question,
       answer: application.answer,
       maySay: maySay(application.state),
+      deposit: await ownDeposit(tx, application.id, application.language),
       shiftsToken: application.state === 'accepted' ? await liveLink(c, 'crew', application.contactId) : null,
     };
   },

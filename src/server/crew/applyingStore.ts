@@ -1,6 +1,7 @@
 import type { Application, Call } from '#contract/applying.ts';
 import type { Applied } from '#core/crew/against.ts';
 import type { ApplicationState, CallAsk, Said } from '#core/crew/applying.ts';
+import type { DepositTerms } from '#core/crew/deposit.ts';
 import { noLimits } from '#core/crew/limits.ts';
 import { onOrAsked } from '#core/crew/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -20,11 +21,15 @@ export interface CallRow {
   words: { en: string; fr?: string };
   asks: CallAsk[];
   open: boolean;
+  deposit: DepositTerms | null;
+  /** What is paid in. */
+  currency: string;
   version: number;
   roles: string[];
 }
 
-const callColumns = `k.id, k.slug, k.event_id, k.from_on, k.until_on, k.title, k.words, k.asks, k.open, k.version,
+const callColumns = `k.id, k.slug, k.event_id, k.from_on, k.until_on, k.title, k.words, k.asks, k.open, k.deposit, k.version,
+  coalesce((select e.currency from events e where e.id = k.event_id), (select g.currency from organization g)) as currency,
   coalesce((select array_agg(x.role_id order by x.position) from call_roles x where x.call_id = k.id), '{}') as roles`;
 
 export async function theCall(tx: Queries, id: string, lock = false): Promise<CallRow> {
@@ -154,8 +159,12 @@ export const saidLast = async (tx: Queries, contactId: string): Promise<Said | n
   )?.said ?? null;
 
 /** Who applied to a call, the newest first, with what is on record of them. `day` is the first day it is about. */
-export const readApplications = (tx: Queries, call: CallRow, day: string): Promise<Application[]> =>
-  tx.query<Application>(
+export const readApplications = (
+  tx: Queries,
+  call: CallRow,
+  day: string,
+): Promise<Omit<Application, 'deposit'>[]> =>
+  tx.query<Omit<Application, 'deposit'>>(
     `select p.id, p.contact_id, trim(c.given_name || ' ' || c.family_name) as name, ${emailOf('c.id')} as email, p.state, p.said, p.again,
        coalesce((select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name) order by f.at, f.id) from application_files f where f.application_id = p.id), '[]') as files,
        extract(year from age($2::date, coalesce((p.said ->> 'birthDate')::date, c.birth_date)))::int as age,
@@ -175,7 +184,7 @@ export const readApplications = (tx: Queries, call: CallRow, day: string): Promi
   );
 
 /** SQL: whether a shift is of what a call is about: its event, its days, or anything where it stands. */
-const inScope = (s: string, event: string, from: string, until: string): string =>
+export const inScope = (s: string, event: string, from: string, until: string): string =>
   `(case when ${event}::uuid is not null then ${s}.event_id = ${event} when ${from}::date is not null
      then ${s}.starts_local::date between ${from}::date and ${until}::date else true end)`;
 
@@ -184,6 +193,8 @@ export interface AppliedRow {
   state: ApplicationState;
   said: Said;
   load: { shifts: number; hours: number; days: string[] };
+  /** They were asked for a deposit, and it has not come. */
+  owesDeposit: boolean;
 }
 
 /**
@@ -191,7 +202,8 @@ export interface AppliedRow {
  * standing one; with what else they have of what it is about. Null where there is none.
  */
 export const appliedSql = (contact: string, event: string, day: string, shift: string): string =>
-  `(select jsonb_build_object('state', p.state, 'said', p.said, 'load', (select jsonb_build_object('shifts', count(*),
+  `(select jsonb_build_object('state', p.state, 'said', p.said,
+      'owesDeposit', exists (select 1 from deposits d where d.application_id = p.id and d.state = 'asked'), 'load', (select jsonb_build_object('shifts', count(*),
       'hours', coalesce(sum(extract(epoch from s.ends_at - s.starts_at) / 3600), 0),
       'days', coalesce(jsonb_agg(distinct s.starts_local::date) || jsonb_agg(distinct (s.ends_local::timestamp - interval '1 minute')::date), '[]'))
       from assignments a join shifts s on s.id = a.shift_id where a.contact_id = p.contact_id and a.state in ${among(onOrAsked)}
@@ -220,6 +232,7 @@ export const appliedOf = (row: AppliedRow | null): Applied | null =>
     available: row.state === 'accepted' ? row.said.available : null,
     limits: row.state === 'accepted' ? row.said.limits : noLimits,
     load: row.load,
+    owesDeposit: row.state === 'accepted' && row.owesDeposit,
   };
 
 /** How much somebody wants a role, by what they said; 0 where they said nothing of it. */

@@ -181,8 +181,9 @@ async function workOut(
   }).catch(() => undefined);
 }
 
-/** Whether somebody can be asked: they were accepted, and do not want to be left alone. */
-const canBeAsked = (p: FillerRow): boolean => p.applied?.state === 'accepted' && !p.quiet;
+/** Whether somebody can be asked: they were accepted, left the deposit where one is asked for, and do not want to be left alone. */
+const canBeAsked = (p: FillerRow): boolean =>
+  p.applied?.state === 'accepted' && !p.applied.owesDeposit && !p.quiet;
 
 /** How many can be asked, how many places are open, and what was proposed last, as far as it still holds, or how far it is. */
 export async function shownFilling(

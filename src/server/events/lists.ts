@@ -136,7 +136,11 @@ async function checkCurrency({ w, event, change }: Saving): Promise<FieldProblem
   if (currency && !isCurrency(currency)) return [wrongAt('currency', 'no-currency')];
   const { currency: usual } = await theOrganization(w.tx);
   if ((currency ?? usual) === event.paidIn) return [];
-  const used = await first(w.tx, 'select 1 as x from orders where event_id = $1 limit 1', [event.id]);
+  const used = await first(
+    w.tx,
+    'select 1 as x from orders where event_id = $1 union all select 1 from deposits where event_id = $1 limit 1',
+    [event.id],
+  );
   return used ? [wrongAt('currency', 'currency-in-use', { currency: event.paidIn })] : [];
 }
 

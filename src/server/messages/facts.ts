@@ -18,6 +18,7 @@ import {
   tellGivenUp,
   tellGuest,
   tellHandedOn,
+  tellOfDeposit,
   tellOfShift,
   tellOrganizer,
   tellOwnLink,
@@ -266,6 +267,10 @@ export const messagesReactions: Reactions = {
   async 'application decided'(w, { applicationId, to, words, tell }) {
     if (tell && to !== 'resting')
       await tellApplicant(w, applicationId, `application ${to}`, 'offered to help', words);
+  },
+  'deposit asked for': (w, { applicationId }) => tellOfDeposit(w, applicationId, null),
+  async 'deposit settled'(w, { applicationId, amount, kept, tell }) {
+    if (tell) await tellOfDeposit(w, applicationId, { amount, kept });
   },
   async 'shift asked for'(w, { shiftId, assignmentId, contactId }) {
     await tellOfShift(

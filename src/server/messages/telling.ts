@@ -5,12 +5,14 @@ import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
 import { sayAmount } from '#core/money/amount.ts';
+import { sayDepositBack, sayDepositRule, sayDepositWhy } from '#core/words/deposits.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { readProposal } from '../agenda/store.ts';
 import type { Work } from '../app/app.ts';
 import type { Facts } from '../app/kinds.ts';
 import { readContact } from '../contacts/store.ts';
 import { theApplication, theCall } from '../crew/applyingStore.ts';
+import { depositOf } from '../crew/depositStore.ts';
 import { readShift } from '../crew/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
@@ -283,11 +285,12 @@ export async function tellOfShift(
 export async function tellApplicant(
   w: Work,
   applicationId: string,
-  kind: Extract<DirectKind, `application ${string}`>,
+  kind: Extract<DirectKind, `application ${string}` | `deposit ${string}`>,
   reason: string,
   words = '',
   /** What makes it another letter of this kind than the one before; the moment, where nothing is said. */
   apart = w.now,
+  own: Record<string, string> = {},
 ): Promise<void> {
   const { contactId, callId, language } = await theApplication(w.tx, applicationId);
   const call = await theCall(w.tx, callId);
@@ -310,8 +313,28 @@ export async function tellApplicant(
       // A paragraph of its own, where there is one.
       words: words && (kind === 'application asked' ? words : `${words}\n\n`),
       application_link: linkMark('application', applicationId),
+      ...own,
     },
   });
+}
+
+/** Writes to somebody that a deposit is asked for and by which rule it goes back, or how much of it went back and why. */
+export async function tellOfDeposit(
+  w: Work,
+  applicationId: string,
+  settled: { amount: number; kept: number } | null,
+): Promise<void> {
+  const { language } = await theApplication(w.tx, applicationId);
+  const deposit = (await depositOf(w.tx, applicationId))!;
+  const money = (amount: number) => sayAmount(amount, deposit.currency, language);
+  if (!settled) {
+    const own = { amount: money(deposit.amount), words: sayDepositRule(deposit, language) };
+    return tellApplicant(w, applicationId, 'deposit asked', 'is asked for a deposit', '', deposit.id, own);
+  }
+  const why = deposit.why ? sayDepositWhy(deposit.why, language) : '';
+  const words = `${sayDepositBack(money(settled.amount), settled, language)} ${why}`;
+  const apart = `${deposit.id} ${w.now}`;
+  return tellApplicant(w, applicationId, 'deposit settled', 'left a deposit', '', apart, { words });
 }
 
 /** Writes to somebody of the team, or to be: an invitation, a new password. */

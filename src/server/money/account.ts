@@ -24,6 +24,7 @@ export async function refreshOrder(w: Work, orderId: string): Promise<OrderAccou
 type About =
   | { orderId: string }
   | { giftId: string }
+  | { depositId: string }
   | { moveId: string }
   | { bankLineId: string }
   | { costId: string };

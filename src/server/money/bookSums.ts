@@ -33,8 +33,9 @@ export const withinDays = (column: string, from: string, until: string): string 
 
 const posted = `postings p join entries e on e.posting_id = p.id left join card_moves m on m.id = p.move_id
   left join payment_attempts a on a.id = m.charge_id left join orders o on o.id = coalesce(p.order_id, a.order_id)
-  left join gifts g on g.id = coalesce(p.gift_id, a.gift_id)`;
-const asked = `($1::uuid is null or p.event_id = $1) and ($2::uuid is null or coalesce(o.buyer_contact_id, g.contact_id) = $2)
+  left join gifts g on g.id = coalesce(p.gift_id, a.gift_id)
+  left join deposits t on t.id = coalesce(p.deposit_id, a.deposit_id)`;
+const asked = `($1::uuid is null or p.event_id = $1) and ($2::uuid is null or coalesce(o.buyer_contact_id, g.contact_id, t.contact_id) = $2)
   and ($3::uuid is null or e.fund_id = $3) and ($4::text is null or e.account = $4) and ${withinDays('p.at', '$5', '$6')}`;
 const parameters = (of: OfMoney) => [of.eventId, of.contactId, of.fundId, of.account, of.from, of.until];
 
@@ -107,7 +108,7 @@ export const readEntries = (tx: Queries, of: OfMoney, newest: number | null = nu
        coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family), trim(g.given || ' ' || g.family),
          k.what, b.words, '') as name,
        e.account, coalesce(n.code, '') as code, f.name as fund, e.amount, p.currency, p.actor
-     from ${posted} left join events v on v.id = p.event_id left join contacts c on c.id = coalesce(o.buyer_contact_id, g.contact_id)
+     from ${posted} left join events v on v.id = p.event_id left join contacts c on c.id = coalesce(o.buyer_contact_id, g.contact_id, t.contact_id)
        left join funds f on f.id = e.fund_id left join account_codes n on n.account = e.account
        left join event_costs k on k.id = p.cost_id left join bank_lines b on b.id = p.bank_line_id
      where ${asked}

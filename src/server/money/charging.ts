@@ -8,11 +8,12 @@ import { type Actor, type App, inTransaction, systemActor, type Work } from '../
 import type { CardAnswer, CardOrToken } from '../app/cards.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
+import { first, insert, type Queries, snake, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { readOrder, readSeats } from '../registration/store.ts';
 import { holdMinutes, letGo } from '../registration/waiting.ts';
+import { receiveDeposit } from './deposits.ts';
 import { receiveGift } from './gifts.ts';
 import { receive, refund } from './paying.ts';
 import { readFromNowOn } from './store.ts';
@@ -26,15 +27,17 @@ export interface PayOutcome {
 const askMinutes = 3;
 const stepMinutes = 15;
 
-/** What is paid: a booking, or a gift apart from one. */
-export type Payable = { orderId: string } | { giftId: string };
+/** What is paid: a booking, a gift apart from one, or the deposit of a volunteer. */
+export type Payable = { orderId: string } | { giftId: string } | { depositId: string };
 
-const openAttempt = (tx: Queries, of: Payable) =>
-  first<{ id: string; state: string }>(
+const openAttempt = (tx: Queries, of: Payable) => {
+  const [[what, id]] = Object.entries(of) as [[string, string]];
+  return first<{ id: string; state: string }>(
     tx,
-    `select id, state from payment_attempts where ${'orderId' in of ? 'order_id' : 'gift_id'} = $1 and state in ${among(openAttempts)}`,
-    ['orderId' in of ? of.orderId : of.giftId],
+    `select id, state from payment_attempts where ${snake(what)} = $1 and state in ${among(openAttempts)}`,
+    [id],
   );
+};
 
 /** Closes a charge that waits for the bank's step, where there is one: it is declined. */
 export async function closeStep(app: App, of: Payable): Promise<void> {
@@ -122,11 +125,14 @@ export async function answered(w: Work, answer: CardAnswer): Promise<'recorded' 
     id: string;
     orderId: string | null;
     giftId: string | null;
+    depositId: string | null;
     amount: number;
     state: string;
-  }>(w.tx, 'select id, order_id, gift_id, amount, state from payment_attempts where id = $1 for update', [
-    answer.key,
-  ]);
+  }>(
+    w.tx,
+    'select id, order_id, gift_id, deposit_id, amount, state from payment_attempts where id = $1 for update',
+    [answer.key],
+  );
   if (!attempt || attempt.state === 'succeeded') return 'known already';
   if (attempt.state === 'declined' && answer.outcome !== 'succeeded') return 'known already';
   const step = answer.outcome === 'step';
@@ -138,11 +144,16 @@ export async function answered(w: Work, answer: CardAnswer): Promise<'recorded' 
     words: answer.words,
   });
   if (step) return 'recorded';
-  const { id, amount, giftId } = attempt;
+  const { id, amount, giftId, depositId } = attempt;
   const movement = { attemptId: id, chargeId: id };
   if (giftId) {
     if (answer.outcome === 'declined') await record(w, 'gift declined', { giftId, words: answer.words });
     else await receiveGift(w, giftId, { amount, method: 'card', reason: answer.ref, ...movement });
+    return 'recorded';
+  }
+  if (depositId) {
+    if (answer.outcome === 'succeeded')
+      await receiveDeposit(w, depositId, { amount, method: 'card', reason: answer.ref, ...movement });
     return 'recorded';
   }
   const order = await readOrder(w.tx, attempt.orderId!);

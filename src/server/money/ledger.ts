@@ -32,6 +32,7 @@ export const ledgerTotals = (tx: Queries, of: OfMoney): Promise<LedgerTotals[]> 
   tx.query<LedgerTotals>(
     `select p.currency, coalesce(sum(p.amount) filter (where kind = 'seats' and p.amount > 0 and method <> 'waived'), 0)::bigint as seats,
        coalesce(sum(p.amount) filter (where kind = 'donation' and p.amount > 0 and method <> 'waived'), 0)::bigint as donations,
+       coalesce(sum(p.amount) filter (where kind = 'deposit' and p.amount > 0 and method <> 'waived'), 0)::bigint as deposits,
        coalesce(-sum(p.amount) filter (where p.amount < 0 and method <> 'waived'), 0)::bigint as refunds,
        coalesce(sum(p.amount) filter (where method <> 'waived'), 0)::bigint as net,
        coalesce(sum(p.amount) filter (where method = 'waived'), 0)::bigint as waived

@@ -29,6 +29,7 @@ import {
   type SeatRow,
 } from '../registration/store.ts';
 import { refreshOrder } from './account.ts';
+import { moveDeposit, readDeposit } from './deposits.ts';
 import { moveGift, readGift } from './gifts.ts';
 import { askForRefund } from './refunds.ts';
 import { readBooks, readPaymentsOf, readResting } from './store.ts';
@@ -300,7 +301,7 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
   if (!refunded) return;
   const orders = new Map<string, string>();
   for (const payment of await readPaymentsOf(tx, refundId)) {
-    const { parts, donation, id: gone, giftId, orderId, ...of } = payment;
+    const { parts, donation, id: gone, giftId, depositId, orderId, ...of } = payment;
     if (giftId) {
       const { amount, method, chargeId } = of;
       await moveGift(w, await readGift(tx, giftId, true), {
@@ -311,6 +312,21 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
         reason: 'the refund did not go through',
       });
       await record(w, 'gift refund failed', { giftId, eventId: of.eventId, amount: refunded.amount, words });
+      continue;
+    }
+    if (depositId) {
+      const deposit = await readDeposit(tx, depositId, true);
+      const { amount, method, chargeId } = of;
+      await moveDeposit(w, deposit, {
+        amount: -amount,
+        method,
+        chargeId,
+        refundId,
+        reason: 'the refund did not go through',
+      });
+      const { applicationId, contactId, eventId } = deposit;
+      const told = { depositId, applicationId, contactId, eventId, amount: refunded.amount, words };
+      await record(w, 'deposit refund failed', told);
       continue;
     }
     if (!orderId || !of.eventId) continue;
@@ -362,7 +378,7 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
  */
 export async function takenBack(w: Work, chargeId: string, amount: number): Promise<number> {
   let left = amount;
-  for (const { orderId, giftId, stands } of await readResting(w.tx, chargeId)) {
+  for (const { orderId, giftId, depositId, stands } of await readResting(w.tx, chargeId)) {
     if (giftId) {
       const gift = await readGift(w.tx, giftId, true);
       const part = Math.min(left, stands, gift.received);
@@ -374,6 +390,21 @@ export async function takenBack(w: Work, chargeId: string, amount: number): Prom
         reason: 'the bank took the payment back',
       });
       await record(w, 'gift taken back', { giftId, eventId: gift.eventId, amount: part });
+      left -= part;
+      continue;
+    }
+    if (depositId) {
+      const deposit = await readDeposit(w.tx, depositId, true);
+      const part = Math.min(left, stands, deposit.received);
+      if (part <= 0) continue;
+      await moveDeposit(w, deposit, {
+        amount: -part,
+        method: 'contested',
+        chargeId,
+        reason: 'the bank took the payment back',
+      });
+      const { applicationId, contactId, eventId } = deposit;
+      await record(w, 'deposit taken back', { depositId, applicationId, contactId, eventId, amount: part });
       left -= part;
       continue;
     }

@@ -34,8 +34,10 @@ interface About extends Known {
   eventId: string | null;
 }
 
-const of = 'coalesce(o.currency, g.currency) as currency, coalesce(o.event_id, g.event_id) as event_id';
-const whose = 'left join orders o on o.id = a.order_id left join gifts g on g.id = a.gift_id';
+const of =
+  'coalesce(o.currency, g.currency, t.currency) as currency, coalesce(o.event_id, g.event_id, t.event_id) as event_id';
+const whose =
+  'left join orders o on o.id = a.order_id left join gifts g on g.id = a.gift_id left join deposits t on t.id = a.deposit_id';
 
 /** A posting of a move stands on the day it moved. */
 const ofMove = ({ id, currency }: Pick<Move, 'id' | 'currency'>, eventId: string | null) => ({

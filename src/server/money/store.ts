@@ -62,29 +62,30 @@ export const readPaymentsOf = (tx: Queries, refundId: string) =>
     id: string;
     orderId: string | null;
     giftId: string | null;
+    depositId: string | null;
     eventId: string | null;
     contactId: string | null;
     chargeId: string;
     refundId: string;
-    kind: 'seats' | 'donation';
+    kind: 'seats' | 'donation' | 'deposit';
     method: 'card';
     currency: string;
     amount: number;
     parts: { lineId: string | null; amount: number }[];
     donation: { fundId: string; amount: number; anonymous: boolean } | null;
   }>(
-    `select p.id, p.order_id, p.gift_id, p.event_id, p.contact_id, p.charge_id, p.refund_id, p.kind, p.method, p.currency, p.amount,
+    `select p.id, p.order_id, p.gift_id, p.deposit_id, p.event_id, p.contact_id, p.charge_id, p.refund_id, p.kind, p.method, p.currency, p.amount,
        coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount)) from allocations a where a.payment_id = p.id), '[]') as parts,
        (select jsonb_build_object('fundId', d.fund_id, 'amount', d.amount, 'anonymous', d.anonymous) from donations d where d.payment_id = p.id) as donation
      from payments p where p.refund_id = $1 order by p.id`,
     [refundId],
   );
 
-/** The orders and gifts that money of a charge rests on, each with how much of it. */
+/** The orders, gifts and deposits that money of a charge rests on, each with how much of it. */
 export const readResting = (tx: Queries, chargeId: string) =>
-  tx.query<{ orderId: string | null; giftId: string | null; stands: number }>(
-    `select order_id, gift_id, sum(amount)::bigint as stands from payments where charge_id = $1 group by order_id, gift_id
-     having sum(amount) > 0 order by max(at) desc, order_id, gift_id`,
+  tx.query<{ orderId: string | null; giftId: string | null; depositId: string | null; stands: number }>(
+    `select order_id, gift_id, deposit_id, sum(amount)::bigint as stands from payments where charge_id = $1 group by order_id, gift_id, deposit_id
+     having sum(amount) > 0 order by max(at) desc, order_id, gift_id, deposit_id`,
     [chargeId],
   );
 

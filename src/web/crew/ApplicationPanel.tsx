@@ -21,6 +21,7 @@ import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { sayLimits, sayThere, sayWishes, stateViews } from './applyingWords.ts';
 import type { Decision } from './Decide.tsx';
+import { DepositOf } from './Deposit.tsx';
 
 interface Names {
   roleName: (id: string) => string;
@@ -114,6 +115,7 @@ export function ApplicationPanel({
             )}
           </chakra.div>
         )}
+        {a.deposit && <DepositOf name={a.name} deposit={a.deposit} />}
         {a.question && (
           <Note as="div" tone={a.answer ? 'know' : 'need'}>
             <p>{phrase('applying.question', { question: a.question })}</p>

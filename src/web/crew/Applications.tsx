@@ -11,13 +11,14 @@ import { Loaded } from '#web/kit/notices.tsx';
 import { type Column, Table } from '#web/kit/Table.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useAddress } from '#web/kit/useAddress.ts';
-import { useAsk } from '#web/parts/ask.ts';
+import { useAction, useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { ApplicationPanel } from './ApplicationPanel.tsx';
 import { sayFor, sayWishes, stateViews } from './applyingWords.ts';
 import { CallForm } from './CallForm.tsx';
 import { Decide, type Decision } from './Decide.tsx';
+import { depositWords } from './Deposit.tsx';
 import { Invite } from './Invite.tsx';
 
 type Page = Answer<'GET /api/calls/:id/applications'>;
@@ -34,7 +35,7 @@ export default function Applications() {
 }
 
 function Shown({ page: { call, applications } }: { page: Page }) {
-  const { day } = useSaying();
+  const { day, money } = useSaying();
   const register = useAsk('GET /api/roles').data;
   const [address, put] = useAddress(usual);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -119,6 +120,24 @@ function Shown({ page: { call, applications } }: { page: Page }) {
         phrase('applying.shiftsHours', { shifts: a.shifts, hours: Math.round(a.hours * 4) / 4 }),
     },
   ];
+  if (call.deposit || applications.some((a) => a.deposit))
+    columns.push({
+      id: 'deposit',
+      heading: phrase('applying.deposit'),
+      phone: 'bare',
+      width: '120px',
+      sortBy: (a) => (a.deposit ? depositWords[a.deposit.state] : ''),
+      cell: (a) =>
+        a.deposit && (
+          <span className={a.deposit.state === 'asked' || a.deposit.state === 'owed' ? 'need' : 'soft'}>
+            {depositWords[a.deposit.state]}
+          </span>
+        ),
+    });
+  const without = call.deposit ? of.accepted.filter((a) => !a.deposit).length : 0;
+  const ask = useAction('POST /api/calls/:id/deposits', ({ asked }) =>
+    say(phrase('applying.depositsAsked', { n: asked })),
+  );
   const decide = (to: Decision, these: readonly Application[]) => setDeciding({ to, of: these });
   return (
     <>
@@ -135,6 +154,14 @@ function Shown({ page: { call, applications } }: { page: Page }) {
         <h1>{call.title.en}</h1>
         <div className="acts">
           <Button onClick={() => setOpen('change')}>{phrase('applying.change')}</Button>
+          {without > 0 && (
+            <Button
+              disabled={ask.isPending}
+              onClick={() => ask.mutate({ params: { id: call.id }, body: {} })}
+            >
+              {phrase('applying.askDeposits', { n: without })}
+            </Button>
+          )}
           {call.open && <Button onClick={() => setOpen('invite')}>{phrase('applying.invite')}</Button>}
         </div>
       </div>
@@ -214,6 +241,7 @@ function Shown({ page: { call, applications } }: { page: Page }) {
         <Decide
           to={deciding.to}
           of={deciding.of}
+          deposit={call.deposit && money(call.deposit.amount, call.currency)}
           close={() => setDeciding(null)}
           done={() => {
             setDeciding(null);

@@ -1,16 +1,19 @@
 import { applyingContract, type Call, type CallBody } from '#contract/applying.ts';
 import type { CrewRole } from '#contract/roles.ts';
 import { callAsks } from '#core/crew/applying.ts';
+import { type DepositBack, depositBacks } from '#core/crew/deposit.ts';
+import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
-import { DateField, LongText, OneOf, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
+import { Count, DateField, LongText, Money, OneOf, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
 import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Empty } from '#web/kit/Note.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useAsk } from '#web/parts/ask.ts';
+import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { askWords } from './applyingWords.ts';
+import { askWords, backWords } from './applyingWords.ts';
 
 /** Calls for volunteers, or changes how. */
 export function CallForm({
@@ -49,6 +52,8 @@ function Fields({
 }) {
   const roles = register.filter((r) => !r.retired || call?.roles.includes(r.id));
   const eventId = call?.eventId ?? event?.id ?? null;
+  const { currency: usual, money } = useSaying();
+  const currency = call?.currency ?? usual;
   const form = useForm({
     values: {
       en: call?.title.en ?? event?.title ?? '',
@@ -62,6 +67,10 @@ function Fields({
       roles: call?.roles ?? register.filter((r) => event?.roles.includes(r.name)).map((r) => r.id),
       asks: call ? [...call.asks] : ([...callAsks].filter((a) => a !== 'shirt') as string[]),
       open: call?.open ?? true,
+      deposit: Boolean(call?.deposit),
+      amount: call?.deposit ? plainAmount(call.deposit.amount, currency) : '',
+      back: call?.deposit?.back ?? ('every' as DepositBack),
+      noticeHours: String(call?.deposit?.noticeHours ?? 24),
     },
     request: (v): Prepared<{ id?: string; version?: number }> => {
       const season = eventId === null && v.when === 'season';
@@ -73,6 +82,13 @@ function Fields({
         roles: v.roles,
         asks: v.asks as CallBody['asks'],
         open: v.open,
+        deposit: v.deposit
+          ? {
+              amount: readAmount(v.amount, currency) ?? Number.NaN,
+              back: v.back,
+              noticeHours: v.noticeHours.trim() ? Number(v.noticeHours) : Number.NaN,
+            }
+          : null,
       };
       return call
         ? prepare(applyingContract, 'PUT /api/calls/:id', {
@@ -82,7 +98,13 @@ function Fields({
         : prepare(applyingContract, 'POST /api/calls', { body: { ...body, eventId } });
     },
     fieldOf: (path) =>
-      path === 'title.en' ? 'en' : path === 'title.fr' ? 'fr' : path.startsWith('roles') ? 'roles' : path,
+      path === 'title.en'
+        ? 'en'
+        : path === 'title.fr'
+          ? 'fr'
+          : path.startsWith('roles')
+            ? 'roles'
+            : path.replace('deposit.', ''),
     // A season has both its days.
     check: (v) =>
       eventId === null && v.when === 'season' && (!v.fromOn || !v.untilOn)
@@ -144,6 +166,40 @@ function Fields({
         label={phrase('applying.asks')}
         choices={callAsks.map((value) => ({ value, label: askWords[value] }))}
       />
+      <Tick form={form} name="deposit" label={phrase('applying.depositAsked')} />
+      {form.values.deposit && (
+        <>
+          <div className="pair">
+            <Money
+              form={form}
+              name="amount"
+              label={phrase('applying.depositAmount')}
+              currency={currency}
+              sayAmount={(of) => money(of, currency)}
+              required
+            />
+            <Count
+              form={form}
+              name="noticeHours"
+              label={phrase('applying.depositNotice')}
+              help={phrase('applying.depositNoticeHelp')}
+            />
+          </div>
+          <OneOf
+            form={form}
+            name="back"
+            label={phrase('applying.depositRule')}
+            choices={depositBacks.map((value) => ({ value, label: backWords[value] }))}
+          />
+          <p className="soft">
+            {phrase(
+              eventId === null && form.values.when === 'standing'
+                ? 'applying.depositStanding'
+                : 'applying.depositSoon',
+            )}
+          </p>
+        </>
+      )}
       <Tick form={form} name="open" label={phrase('applying.isOpen')} />
     </FormDialog>
   );

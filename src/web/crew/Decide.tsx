@@ -37,11 +37,14 @@ const named = 8;
 export function Decide({
   to,
   of,
+  deposit,
   close,
   done,
 }: {
   to: Decision;
   of: readonly Application[];
+  /** What is asked of whoever is accepted, said as an amount; null for none. */
+  deposit: string | null;
   close: () => void;
   done: () => void;
 }) {
@@ -71,6 +74,12 @@ export function Decide({
         {of.length > named && ' …'}
       </p>
       <p className="soft">{means[to]}</p>
+      {to === 'accepted' && deposit && (
+        <p className="soft">{phrase('applying.acceptDeposit', { amount: deposit })}</p>
+      )}
+      {to === 'declined' && of.some((a) => a.deposit?.state === 'held') && (
+        <p className="soft">{phrase('applying.declineDeposit')}</p>
+      )}
       {to !== 'accepted' && busy > 0 && <p className="need">{phrase('applying.haveShifts', { n: busy })}</p>}
       {to !== 'resting' && (
         <>

@@ -1,5 +1,6 @@
 import type { Call } from '#contract/applying.ts';
 import type { ApplicationState, CallAsk, Said } from '#core/crew/applying.ts';
+import type { DepositBack } from '#core/crew/deposit.ts';
 import { sayShortDate, sayWeekday } from '#core/time/say.ts';
 import { phrase } from '#web/words/phrase.ts';
 
@@ -68,3 +69,10 @@ export const sayLimits = ({ shifts, hours, inARow, latest }: Said['limits']): st
   ]
     .filter(Boolean)
     .join(', ');
+
+/** By which rule a deposit goes back. */
+export const backWords: Readonly<Record<DepositBack, string>> = {
+  every: phrase('applying.back-every'),
+  any: phrase('applying.back-any'),
+  share: phrase('applying.back-share'),
+};

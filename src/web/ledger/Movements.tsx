@@ -20,6 +20,7 @@ const kinds = {
   '': phrase('common.everything'),
   seats: phrase('common.seats'),
   donation: phrase('common.donations'),
+  deposit: phrase('ledger.accountDeposits'),
   refund: phrase('common.refunds'),
   waived: phrase('common.letOff'),
 } as const;
@@ -27,13 +28,15 @@ const kinds = {
 type LedgerKind = keyof typeof kinds;
 const usual = { ...usualMoney, kind: '' };
 
-const nothing = { seats: 0, donations: 0, refunds: 0, net: 0, waived: 0 };
+const nothing = { seats: 0, donations: 0, deposits: 0, refunds: 0, net: 0, waived: 0 };
 
 /** What a movement is: seats, a donation to a fund, what went back of either, or what was let off. */
 function sayKind(r: LedgerRow): string {
   if (r.method === 'waived') return phrase('ledger.letOff');
   const what =
-    r.kind === 'donation' ? phrase('ledger.donation', { fund: r.fund ?? '' }) : phrase('ledger.seats');
+    r.kind === 'donation'
+      ? phrase('ledger.donation', { fund: r.fund ?? '' })
+      : phrase(r.kind === 'deposit' ? 'ledger.deposit' : 'ledger.seats');
   return r.amount < 0 ? phrase('ledger.refundOf', { what }) : what;
 }
 
@@ -120,6 +123,8 @@ export function Movements() {
                         refunds: money(t.refunds, t.currency),
                         net: money(t.net, t.currency),
                       }),
+                      t.deposits > 0 &&
+                        phrase('ledger.depositsInAll', { deposits: money(t.deposits, t.currency) }),
                       t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
                     ]
                       .filter(Boolean)

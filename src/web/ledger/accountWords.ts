@@ -11,6 +11,7 @@ export const accountWords: Record<Account, string> = {
   disputed: phrase('ledger.accountDisputed'),
   'in kind': phrase('ledger.accountInKind'),
   unexplained: phrase('ledger.accountUnexplained'),
+  deposits: phrase('ledger.accountDeposits'),
   taxes: phrase('ledger.accountTaxes'),
   seats: phrase('ledger.accountSeats'),
   extras: phrase('ledger.accountExtras'),

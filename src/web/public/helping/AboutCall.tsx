@@ -3,13 +3,16 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { PublicCall } from '#contract/applying.ts';
 import { sayLongDate } from '#core/time/say.ts';
+import { sayDepositRule } from '#core/words/deposits.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { language } from '../language.ts';
 import { Soft } from '../parts.tsx';
+import { useMoney } from '../saying.ts';
 
 /** What a call is for: its event or its days, and what it says. */
 export function AboutCall({ call }: { call: PublicCall }) {
   const { t } = useTranslation();
+  const money = useMoney();
   const words = readTexts(call.words, language());
   const { event } = call;
   const when = event?.startsLocal ? sayLongDate(event.startsLocal, language()) : '';
@@ -31,6 +34,12 @@ export function AboutCall({ call }: { call: PublicCall }) {
             from: sayLongDate(call.fromOn, language()),
             until: sayLongDate(call.untilOn, language()),
           })}
+        </Soft>
+      )}
+      {call.deposit && (
+        <Soft>
+          {t('helpDeposit', { amount: money(call.deposit.amount, call.deposit.currency) })}{' '}
+          {sayDepositRule(call.deposit, language())}
         </Soft>
       )}
       {words && (

@@ -16,6 +16,7 @@ import { language } from '../language.ts';
 import { Loaded } from '../notices.tsx';
 import { Say, Soft, Title } from '../parts.tsx';
 import { AboutCall } from './AboutCall.tsx';
+import { OwnDeposit } from './OwnDeposit.tsx';
 import { SaidFields } from './SaidFields.tsx';
 import { fieldOfSaid, saidIn, typedSaid } from './saidValues.ts';
 
@@ -25,7 +26,7 @@ type Page = Answer<'GET /api/public/applications/:token'>;
 export default function Helping() {
   const { token = '' } = useParams();
   return (
-    <Loaded of={useAsk('GET /api/public/applications/:token', { token })}>
+    <Loaded of={useAsk('GET /api/public/applications/:token', { token }, { everyMs: 15_000 })}>
       {(page) => <Shown page={page} token={token} />}
     </Loaded>
   );
@@ -47,6 +48,7 @@ function Shown({ page, token }: { page: Page; token: string }) {
           </p>
         )}
       </Say>
+      {page.deposit && <OwnDeposit deposit={page.deposit} token={token} />}
       {page.question && <Asked page={page} token={token} />}
       {page.maySay && (call.open || state !== 'invited') && <Own page={page} token={token} />}
     </>
