@@ -251,3 +251,26 @@ test('a refund that does not reach the card is owed again, and a payment that th
   expect(await own(hal.token)).toMatchObject({ state: 'asked', received: 0 });
   expect(await booksAstray(scene.world.app.db)).toEqual([]);
 });
+
+test('whoever is erased gets back what they left, by its rule, and is asked for nothing more; the money stays in the books', async () => {
+  const call = await callFor();
+  const [ivy, jon] = [await accepted(call, 'Ivy'), await accepted(call, 'Jon')];
+  await pay(ivy.token);
+  for (const [one, given] of [
+    [ivy, 'Ivy'],
+    [jon, 'Jon'],
+  ] as const)
+    await scene.odalys.call('POST /api/contacts/:id/erase', {
+      params: { id: one.contactId },
+      body: { name: `${given} Leaver` } as never,
+    });
+  const rows = await scene.world.app.db.query<{ state: string; applicationId: string | null }>(
+    'select state, application_id from deposits where contact_id = any($1) order by state',
+    [[ivy.contactId, jon.contactId]],
+  );
+  expect(rows).toEqual([
+    { state: 'let off', applicationId: null },
+    { state: 'returned', applicationId: null },
+  ]);
+  expect(await onAccount('deposits')).toBe(0);
+});

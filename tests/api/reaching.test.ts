@@ -28,6 +28,7 @@ interface Objects {
   call: string;
   role: string;
   application: string;
+  deposit: string;
   certificate: string;
   message: string;
   line: string;
@@ -292,6 +293,33 @@ const table: Partial<Record<Key, Row>> = {
   'POST /api/calls/:id/invite': {
     of: (o) => ({ id: o.call }),
     body: () => ({ trying: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/calls/:id/deposits': {
+    of: (o) => ({ id: o.call }),
+    body: () => ({ trying: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/deposits/:id/received': {
+    of: (o) => ({ id: o.deposit }),
+    body: () => ({ method: 'cash' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/deposits/:id/settle': {
+    of: (o) => ({ id: o.deposit }),
+    body: () => ({ amount: 0, words: 'Left early.' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/deposits/:id/let-off': {
+    of: (o) => ({ id: o.deposit }),
     own: 'CKU',
     other: 'CK',
     far: 'CKU',
@@ -605,6 +633,11 @@ describe('who reaches what', () => {
       'update applications set again = said || \'{"experience": "Much"}\' where call_id = $1 returning id',
       [call.id],
     );
+    const [deposit] = await world.app.db.query<{ id: string }>(
+      `insert into deposits (id, call_id, application_id, contact_id, event_id, amount, currency, back, notice_hours, state, asked_at)
+       select gen_random_uuid(), call_id, id, contact_id, $2, 2000, 'CAD', 'every', 24, 'asked', changed_at from applications where id = $1 returning id`,
+      [application!.id, event.id],
+    );
     const crew = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
     const [message] = await world.app.db.query<{ id: string }>(
       'select id from messages where event_id = $1 and contact_id is not null order by id limit 1',
@@ -634,6 +667,7 @@ describe('who reaches what', () => {
       call: call.id,
       role,
       application: application!.id,
+      deposit: deposit!.id,
       certificate: file.id,
       assignment: crew.shifts[0]!.assignments[0]!.id,
       message: message!.id,

@@ -3,7 +3,8 @@ import { type Entry, event, ofEvent, order, type Telling } from './telling.ts';
 /** The deposit of a volunteer. */
 interface OfDeposit {
   depositId: string;
-  applicationId: string;
+  /** Null once whoever left it was erased. */
+  applicationId: string | null;
   contactId: string;
   eventId: string | null;
 }

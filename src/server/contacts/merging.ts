@@ -39,6 +39,7 @@ export const belongings = [
   { table: 'assignments', column: 'contact_id' },
   { table: 'shifts', column: 'lead_id' },
   { table: 'applications', column: 'contact_id' },
+  { table: 'deposits', column: 'contact_id' },
   { table: 'shift_waits', column: 'contact_id' },
   { table: 'step_in_asks', column: 'contact_id' },
   { table: 'crew_pairs', column: 'contact_id' },

@@ -49,7 +49,7 @@ import {
   theApplication,
   whoToInvite,
 } from './applyingStore.ts';
-import { askForDeposit, settleByRule } from './depositCommands.ts';
+import { askForDeposit, settleDeclined } from './depositCommands.ts';
 import { holdSkill, readHeldSkills } from './roleStore.ts';
 import { readAble } from './store.ts';
 
@@ -371,7 +371,7 @@ export async function decideApplications(
       await noteSkills(w, application);
       await askForDeposit(w, call, application);
     }
-    if (to === 'declined') await settleByRule(w, application.id, tells);
+    if (to === 'declined') await settleDeclined(w, application.id, tells);
     await record(w, 'application decided', {
       ...subject(call),
       applicationId: application.id,

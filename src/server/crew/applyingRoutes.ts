@@ -61,8 +61,7 @@ export async function callFor(c: Asker & { tx: Queries }, id: string, lock = fal
   return call;
 }
 
-/** An application of a call whose crew whoever asks leads, held. */
-export async function applicationFor(
+async function applicationFor(
   c: Asker & { tx: Queries; params: { id: string } },
 ): Promise<{ call: CallRow; application: ApplicationRow }> {
   const application = await theApplication(c.tx, c.params.id, true);

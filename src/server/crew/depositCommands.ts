@@ -9,8 +9,16 @@ import { readEvent } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { chargeFor, type PayOutcome } from '../money/charging.ts';
 import { letDepositOff, readDeposit, settleDeposit } from '../money/deposits.ts';
-import { type CallRow, theApplication, theCall } from './applyingStore.ts';
-import { depositOf, depositsOf, type KeptDeposit, notAskedYet, readDuties } from './depositStore.ts';
+import { type CallRow, theCall } from './applyingStore.ts';
+import {
+  depositNumbered,
+  depositOf,
+  depositsOf,
+  type KeptDeposit,
+  notAskedYet,
+  openDepositsOf,
+  readDuties,
+} from './depositStore.ts';
 
 /** Asks somebody who was accepted for the deposit of a call, once; nothing where it asks for none. */
 export async function askForDeposit(
@@ -24,6 +32,7 @@ export async function askForDeposit(
   const eventId = call.eventId;
   await insert(w.tx, 'deposits', {
     id,
+    callId: call.id,
     applicationId,
     contactId,
     eventId,
@@ -125,11 +134,10 @@ export const payDeposit = (app: App, actor: Actor, depositId: string, card: stri
   });
 
 /** Settles a deposit by its rule; one that nobody paid is asked for no more. */
-export async function settleByRule(w: Work, applicationId: string, tell = true): Promise<void> {
-  const d = await depositOf(w.tx, applicationId);
-  if (d?.state === 'asked') await letDepositOff(w, d.id);
-  if (d?.state !== 'held') return;
-  const call = await theCall(w.tx, (await theApplication(w.tx, applicationId)).callId);
+async function settleByRule(w: Work, d: KeptDeposit, tell = true): Promise<void> {
+  if (d.state === 'asked') await letDepositOff(w, d.id);
+  if (d.state !== 'held') return;
+  const call = await theCall(w.tx, d.callId);
   const { amount, why } = (await dueNow(w.tx, call, [d], w.now))(d);
   await settleDeposit(w, d.id, { amount, why, by: null, words: sayDepositWhy(why, 'en'), tell });
 }
@@ -137,5 +145,17 @@ export async function settleByRule(w: Work, applicationId: string, tell = true):
 /** Settles what is due by the end of what a call was about. */
 export const settleDue = (app: App, depositId: string): Promise<void> =>
   inTransaction(app, systemActor, async (w) => {
-    await settleByRule(w, (await readDeposit(w.tx, depositId, true)).applicationId);
+    const deposit = await depositNumbered(w.tx, depositId);
+    if (deposit) await settleByRule(w, deposit);
   });
+
+/** Settles what somebody left with an application that was declined. */
+export async function settleDeclined(w: Work, applicationId: string, tell: boolean): Promise<void> {
+  const deposit = await depositOf(w.tx, applicationId);
+  if (deposit) await settleByRule(w, deposit, tell);
+}
+
+/** Settles everything that somebody left who is erased; nobody writes to them any more. */
+export async function settleErased(w: Work, contactId: string): Promise<void> {
+  for (const deposit of await openDepositsOf(w.tx, contactId)) await settleByRule(w, deposit, false);
+}

@@ -1,20 +1,20 @@
 import type { depositsContract } from '#contract/deposits.ts';
-import { followLink } from '../app/app.ts';
+import { type Asker, followLink } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { confirmPayment } from '../money/charging.ts';
 import { letDepositOff, readDeposit, receiveDeposit, settleDeposit } from '../money/deposits.ts';
-import { applicationFor, callFor } from './applyingRoutes.ts';
+import { callFor } from './applyingRoutes.ts';
 import { askAllForDeposit, payDeposit } from './depositCommands.ts';
 import { depositOf } from './depositStore.ts';
 
 const done = { done: true } as const;
 
 /** A deposit of a call whose crew whoever asks leads. */
-async function depositFor(c: Parameters<typeof applicationFor>[0]) {
+async function depositFor(c: Asker & { tx: Queries; params: { id: string } }) {
   const deposit = await readDeposit(c.tx, c.params.id, true);
-  await applicationFor({ ...c, params: { id: deposit.applicationId } });
+  await callFor(c, deposit.callId);
   return deposit;
 }
 

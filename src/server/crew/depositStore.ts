@@ -5,7 +5,8 @@ import { type CallRow, inScope } from './applyingStore.ts';
 
 export interface KeptDeposit {
   id: string;
-  applicationId: string;
+  callId: string;
+  applicationId: string | null;
   contactId: string;
   amount: number;
   currency: string;
@@ -21,16 +22,25 @@ export interface KeptDeposit {
   attempt: string | null;
 }
 
-const columns = `d.id, d.application_id, d.contact_id, d.amount, d.currency, d.back, d.notice_hours, d.state, d.received, d.kept, d.settled_at, d.settled_by, d.why,
+const columns = `d.id, d.call_id, d.application_id, d.contact_id, d.amount, d.currency, d.back, d.notice_hours, d.state, d.received, d.kept, d.settled_at, d.settled_by, d.why,
   (select a.state from payment_attempts a where a.deposit_id = d.id order by a.asked_at desc, a.id desc limit 1) as attempt`;
 
 export const depositOf = (tx: Queries, applicationId: string): Promise<KeptDeposit | null> =>
   first<KeptDeposit>(tx, `select ${columns} from deposits d where d.application_id = $1`, [applicationId]);
 
 export const depositsOf = (tx: Queries, callId: string): Promise<KeptDeposit[]> =>
+  tx.query<KeptDeposit>(`select ${columns} from deposits d where d.call_id = $1 order by d.asked_at, d.id`, [
+    callId,
+  ]);
+
+export const depositNumbered = (tx: Queries, id: string): Promise<KeptDeposit | null> =>
+  first<KeptDeposit>(tx, `select ${columns} from deposits d where d.id = $1`, [id]);
+
+/** Deposits of somebody that are not settled, whatever they were asked for. */
+export const openDepositsOf = (tx: Queries, contactId: string): Promise<KeptDeposit[]> =>
   tx.query<KeptDeposit>(
-    `select ${columns} from deposits d join applications p on p.id = d.application_id where p.call_id = $1 order by d.asked_at, d.id`,
-    [callId],
+    `select ${columns} from deposits d where d.contact_id = $1 and d.state in ('asked', 'held') order by d.asked_at, d.id`,
+    [contactId],
   );
 
 /** The shifts each of some people had of what a call is about, as far as they count for a deposit. */
@@ -66,6 +76,6 @@ const settleDays = 3;
 export const nextDepositSql = `select due.at, due.id from (
     select d.id, case when e.state = 'called off' then d.asked_at else
       coalesce(${endSql('e')}, (k.until_on + 1)::timestamp at time zone (select zone from organization)) + interval '${settleDays} days' end as at
-    from deposits d join applications p on p.id = d.application_id join calls k on k.id = p.call_id left join events e on e.id = k.event_id
+    from deposits d join calls k on k.id = d.call_id left join events e on e.id = k.event_id
     where d.settled_at is null and d.state in ('asked', 'held')) due
   where due.at is not null order by due.at, due.id limit 1`;

@@ -7,6 +7,7 @@ import type { PlanChange } from '../app/kinds.ts';
 import { addShifts } from '../events/beginning.ts';
 import { takeWaiting } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { settleErased } from './depositCommands.ts';
 import { goOn, placeFree } from './steppingInCommands.ts';
 import { dropWait, searchedAt } from './steppingInStore.ts';
 import { moveShiftTimes, shiftTimes } from './store.ts';
@@ -73,7 +74,9 @@ export const crewReactions: Reactions = {
   async 'event moved on'(w, { eventId, to }) {
     if (!lives(to)) for (const shiftId of await searchedAt(w.tx, eventId)) await goOn(w, shiftId);
   },
-  async 'contact changed'(w, { how }) {
-    if (how === 'erased') for (const shiftId of await searchedAt(w.tx, null)) await goOn(w, shiftId);
+  async 'contact changed'(w, { contactId, how }) {
+    if (how !== 'erased') return;
+    await settleErased(w, contactId);
+    for (const shiftId of await searchedAt(w.tx, null)) await goOn(w, shiftId);
   },
 };

@@ -268,9 +268,11 @@ export const messagesReactions: Reactions = {
     if (tell && to !== 'resting')
       await tellApplicant(w, applicationId, `application ${to}`, 'offered to help', words);
   },
-  'deposit asked for': (w, { applicationId }) => tellOfDeposit(w, applicationId, null),
+  async 'deposit asked for'(w, { applicationId }) {
+    if (applicationId) await tellOfDeposit(w, applicationId, null);
+  },
   async 'deposit settled'(w, { applicationId, amount, kept, tell }) {
-    if (tell) await tellOfDeposit(w, applicationId, { amount, kept });
+    if (tell && applicationId) await tellOfDeposit(w, applicationId, { amount, kept });
   },
   async 'shift asked for'(w, { shiftId, assignmentId, contactId }) {
     await tellOfShift(

@@ -17,7 +17,9 @@ import { askForRefund } from './refunds.ts';
 /** A deposit of a volunteer, as far as its money goes. */
 export interface DepositRow {
   id: string;
-  applicationId: string;
+  callId: string;
+  /** Null once whoever left it was erased. */
+  applicationId: string | null;
   contactId: string;
   eventId: string | null;
   amount: number;
@@ -31,7 +33,7 @@ export interface DepositRow {
 }
 
 const columns =
-  'id, application_id, contact_id, event_id, amount, currency, back, notice_hours, state, received, kept, settled_at';
+  'id, call_id, application_id, contact_id, event_id, amount, currency, back, notice_hours, state, received, kept, settled_at';
 
 /** Reads a deposit; locked where it is about to be changed. Throws when there is none. */
 export async function readDeposit(tx: Queries, id: string, lock = false): Promise<DepositRow> {

@@ -2,7 +2,9 @@
 alter table calls add column deposit jsonb;
 create table deposits (
   id uuid primary key,
-  application_id uuid not null unique references applications (id),
+  call_id uuid not null references calls (id),
+  -- Null once whoever left it was erased.
+  application_id uuid unique references applications (id) on delete set null,
   contact_id uuid not null references contacts (id),
   event_id uuid references events (id),
   -- How it was asked for; a call that is changed later changes nothing of it.
@@ -22,6 +24,7 @@ create table deposits (
   check ((settled_at is null) = (settled_by is null)),
   check (settled_at is not null or kept = 0)
 );
+create index deposits_call on deposits (call_id);
 create index deposits_contact on deposits (contact_id);
 create index deposits_event on deposits (event_id) where event_id is not null;
 create index deposits_open on deposits (asked_at) where settled_at is null;
