@@ -19,26 +19,33 @@ const roles: readonly {
   fromAge?: number;
   anybody?: false;
   needs?: SkillName[];
+  places?: string[];
 }[] = [
   {
     name: 'Canoe leader',
     brief: 'Lead up to four canoes across the lagoon and back.',
     fromAge: 18,
     needs: ['Canoeing'],
+    places: ['Landing A', 'Landing B'],
   },
   {
     name: 'Safety boat',
     brief: 'Two to a boat, always on the water while canoes are out.',
     fromAge: 18,
     needs: ['Boat handling ticket'],
+    places: ['Lagoon', 'Sluice'],
   },
   {
     name: 'First aid',
     brief: 'Be found at the tent, with the bag packed.',
     needs: ['First aid certificate'],
   },
-  { name: 'Welcome desk', brief: 'Greet people, tick names off, hand out life jackets.' },
-  { name: 'Shore guide', brief: 'Walk the boardwalk with people and point things out.' },
+  { name: 'Welcome desk', brief: 'Greet people, tick names off, hand out life jackets.', places: ['Gate'] },
+  {
+    name: 'Shore guide',
+    brief: 'Walk the boardwalk with people and point things out.',
+    places: ['Boardwalk'],
+  },
   { name: 'Kitchen', brief: 'Soup, bread and tea for everybody.', needs: ['Food safety certificate'] },
   { name: 'Serving', brief: 'Carry plates, fill glasses, clear tables.' },
   { name: 'Raffle', brief: 'Sell tickets and look after the cash.', fromAge: 16 },
@@ -68,12 +75,13 @@ export async function storeRoles(tx: Queries, id: () => string): Promise<Record<
   await insert(
     tx,
     'roles',
-    roles.map(({ name, brief, fromAge = null, anybody = true }) => ({
+    roles.map(({ name, brief, fromAge = null, anybody = true, places = [] }) => ({
       id: id(),
       name,
       brief,
       fromAge,
       anybody,
+      places,
     })),
   );
   await insert(

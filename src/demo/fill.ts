@@ -23,6 +23,7 @@ import { playComing } from './coming.ts';
 import { briefShifts, storeSkills } from './crew.ts';
 import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
+import { playLeaving } from './leaving.ts';
 import { foundOrganization } from './organization.ts';
 import { writeStatement } from './paidOut.ts';
 import { makePeople, storePeople } from './people.ts';
@@ -116,6 +117,7 @@ export async function fill(
   await accountForSupper(app);
   await playWriting(app, founded.staff['Odalys Ferrant'] ?? null);
   await playSteppingIn(app);
+  await playLeaving(app);
   await runner.run();
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);

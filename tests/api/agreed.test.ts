@@ -116,7 +116,12 @@ describe('what was agreed stays agreed', () => {
     });
     expect(part.balance).toBe(0);
     expect([await given(), await inSegment()]).toEqual([[2500], false]);
-    expect((await figures(event)).money).toMatchObject({ donations: 4000, refunds: 1500, net: 3500 });
+    expect((await figures(event)).money).toMatchObject({
+      donations: 4000,
+      deposits: 0,
+      refunds: 1500,
+      net: 3500,
+    });
 
     const owing = await odalys.call('POST /api/events/:id/orders', {
       params: { id: event.id },

@@ -195,3 +195,81 @@ test('from a call to a filled day: people apply with a certificate and painted h
   });
   await imani.context().close();
 });
+
+test('a deposit from the call to its way back: asked for with the call, paid on a phone, and given back in part with why', async ({
+  browser,
+  site,
+}) => {
+  const lead = await callers(site).as('imani');
+  await lead.call('POST /api/roles', { body: { name: 'Lantern keeper' } });
+  const imani = await pageOf(browser, site, 'Imani Okarro');
+
+  await test.step('the crew lead calls for a season and asks for a deposit', async () => {
+    await imani.goto('/volunteers');
+    await imani.getByRole('button', { name: 'Call for volunteers' }).click();
+    const dialog = imani.getByRole('dialog', { name: 'New call for volunteers' });
+    await dialog.getByLabel('What it is called').fill('Lantern walks');
+    await dialog.getByLabel('First day').fill('2026-11-01');
+    await dialog.getByLabel('Last day').fill('2026-12-20');
+    await tick(dialog.getByRole('checkbox', { name: 'Lantern keeper' }));
+    for (const asked of ['when they can be there', 'what they can do, and their certificates'])
+      await dialog.getByText(asked, { exact: true }).click();
+    await tick(dialog.getByRole('checkbox', { name: 'Whoever is accepted leaves a deposit' }));
+    await dialog.getByRole('button', { name: 'Open the call' }).click();
+    await expect(dialog.getByRole('textbox', { name: 'How much' })).toHaveAttribute('aria-invalid', 'true');
+    await dialog.getByRole('textbox', { name: 'How much' }).fill('25');
+    await checkAccess(imani);
+    await dialog.getByRole('button', { name: 'Open the call' }).click();
+    await expect(imani.getByRole('heading', { name: 'Lantern walks' })).toBeVisible();
+  });
+
+  const ona = await pageOf(browser, site, null, true);
+  await test.step('somebody who applies knows of it, and pays it once accepted', async () => {
+    await ona.goto('/help/lantern-walks');
+    await expect(ona.getByText('Whoever is taken on leaves a deposit of $25.')).toBeVisible();
+    await ona.getByLabel('First name').fill('Ona');
+    await ona.getByLabel('Last name').fill('Lampley');
+    await ona.getByLabel('Email', { exact: true }).fill('ona@lampley.example');
+    await ona.getByLabel('Lantern keeper', { exact: true }).selectOption({ label: 'gladly' });
+    await ona.getByRole('button', { name: 'Offer to help' }).click();
+    await expect(ona.getByText('goes by mail to you (ona@lampley.example)')).toBeVisible();
+    await imani.locator('main tbody tr').filter({ hasText: 'Ona Lampley' }).click();
+    await imani
+      .getByRole('dialog', { name: 'Ona Lampley' })
+      .getByRole('button', { name: 'Accept', exact: true })
+      .click();
+    await expect(imani.getByText('They are asked for a deposit of $25')).toBeVisible();
+    await imani
+      .getByRole('dialog')
+      .last()
+      .getByRole('button', { name: /^Accept/u })
+      .click();
+    await ona.goto(await linkTo(site, 'ona@lampley.example', /\/helping\/[\w-]+/u));
+    await expect(ona.getByRole('heading', { name: 'Your deposit of $25' })).toBeVisible();
+    await checkAccess(ona);
+    await ona.getByRole('button', { name: '9000 0000 0000 0001' }).click();
+    await ona.getByRole('button', { name: 'Pay $25' }).click();
+    await expect(ona.getByText('Thank you. We have your deposit of $25.')).toBeVisible();
+  });
+
+  await test.step('it stands in the list, and a part of it goes back with why', async () => {
+    await imani.goto('/volunteers');
+    await imani.getByText('Lantern walks').first().click();
+    await expect(imani.locator('main tbody tr').filter({ hasText: 'has come in' })).toHaveCount(1);
+    await imani.locator('main tbody tr').filter({ hasText: 'Ona Lampley' }).click();
+    const panel = imani.getByRole('dialog', { name: 'Ona Lampley' });
+    await expect(panel.getByText('$25 would go back now. No shift came of it.')).toBeVisible();
+    await panel.getByRole('button', { name: 'Give it back' }).click();
+    const settle = imani.getByRole('dialog', { name: 'Deposit of Ona Lampley: $25' });
+    await settle.getByLabel('Goes back').fill('20');
+    await expect(settle.getByText('The rest, $5, is kept.')).toBeVisible();
+    await settle.getByLabel('Why').fill('One lantern was lost.');
+    await settle.getByRole('button', { name: 'Give it back' }).click();
+    await expect(panel.getByText('$5 is kept. One lantern was lost.')).toBeVisible();
+    await expect(
+      ona.getByText('Part of your deposit went back to you; $5 is kept. One lantern was lost.'),
+    ).toBeVisible({
+      timeout: 30_000,
+    });
+  });
+});

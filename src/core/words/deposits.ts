@@ -23,8 +23,8 @@ export function sayDepositRule(
     noticeHours === 0
       ? ''
       : language === 'fr'
-        ? ` Un quart rendu moins de ${noticeHours} h avant compte comme manqué.`
-        : ` A shift given back less than ${noticeHours} hours before counts as missed.`;
+        ? ` Un quart rendu moins de ${noticeHours} h avant son début compte comme manqué.`
+        : ` A shift given back less than ${noticeHours} hours before it begins counts as missed.`;
   return `${rules[language][back]}${late}`;
 }
 

@@ -142,6 +142,8 @@ async function workOut(
     if (await noteProgress(app.db, id, progress, app.sessionClock.now()))
       Atomics.store(new Int32Array(stop), 0, 1);
   };
+  // However soon it is done, whoever set it aside before it began is heard.
+  await hear().catch(() => undefined);
   const hearing = setInterval(() => void hear().catch(() => undefined), heard.every);
   hearing.unref();
   let answer: Proposed | null = null;

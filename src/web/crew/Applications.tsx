@@ -52,7 +52,7 @@ function Shown({ page: { call, applications } }: { page: Page }) {
   const roleName = (roleId: string) => register?.roles.find((r) => r.id === roleId)?.name ?? '';
   const skillName = (skillId: string) => register?.skills.find((s) => s.id === skillId)?.name ?? '';
   const link = `${location.origin}/help/${call.slug}`;
-  const columns: Column<Application>[] = [
+  const every: Column<Application>[] = [
     {
       id: 'who',
       phone: 'title',
@@ -120,7 +120,10 @@ function Shown({ page: { call, applications } }: { page: Page }) {
         phrase('applying.shiftsHours', { shifts: a.shifts, hours: Math.round(a.hours * 4) / 4 }),
     },
   ];
-  if (call.deposit || applications.some((a) => a.deposit))
+  // What a call does not ask stands in no column.
+  const unasked = [!call.asks.includes('skills') && 'can', !call.asks.includes('availability') && 'there'];
+  const columns = every.filter((c) => !unasked.includes(c.id));
+  if (rows.some((a) => a.deposit))
     columns.push({
       id: 'deposit',
       heading: phrase('applying.deposit'),

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Application } from '#contract/applying.ts';
 import { depositsContract } from '#contract/deposits.ts';
@@ -33,7 +34,7 @@ export function DepositOf({ name, deposit: d }: { name: string; deposit: Deposit
   const letOff = useAction('POST /api/deposits/:id/let-off', () => say(phrase('applying.depositIsLetOff')));
   const amount = (of: number) => money(of, d.currency);
   return (
-    <>
+    <chakra.section margin="14px 0">
       <h3>{phrase('applying.deposit')}</h3>
       <Problems of={letOff.problem} />
       <p>
@@ -54,7 +55,7 @@ export function DepositOf({ name, deposit: d }: { name: string; deposit: Deposit
             .join(' ')}
         </p>
       )}
-      <div className="acts">
+      <chakra.div className="acts" marginTop="6px">
         {d.state === 'asked' && (
           <>
             <Button onClick={() => setOpen('received')}>{phrase('applying.depositCame')}</Button>
@@ -70,10 +71,10 @@ export function DepositOf({ name, deposit: d }: { name: string; deposit: Deposit
         {(d.state === 'held' || d.state === 'owed') && (
           <Button onClick={() => setOpen('settle')}>{phrase('applying.depositSettle')}</Button>
         )}
-      </div>
+      </chakra.div>
       {open === 'received' && <Received name={name} deposit={d} close={() => setOpen(null)} />}
       {open === 'settle' && <Settle name={name} deposit={d} close={() => setOpen(null)} />}
-    </>
+    </chakra.section>
   );
 }
 
@@ -148,7 +149,9 @@ function Settle({ name, deposit: d, close }: { name: string; deposit: Deposit; c
         consequence={
           back !== null && back < open
             ? phrase('applying.depositKeeps', { amount: money(open - back, d.currency) })
-            : undefined
+            : back === open
+              ? phrase('applying.depositAll')
+              : undefined
         }
       />
       <Choose

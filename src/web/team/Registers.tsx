@@ -15,7 +15,7 @@ import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
-import { useAsk } from '../parts/ask.ts';
+import { useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Kinds } from './Kinds.tsx';
@@ -29,7 +29,7 @@ type Row = { id: string; name: string };
 /** What plans choose from: places, units, funds, initiatives and waivers. */
 export default function Registers() {
   const choices = useAsk('GET /api/choices');
-  const initiatives = useAsk('GET /api/giving/choices');
+  const books = useMe().data?.staff.roles.some((r) => r === 'coordinator' || r === 'treasurer') ?? false;
   return (
     <chakra.div className="page" maxWidth="860px">
       <h1>{phrase('team.placesUnitsFundsAnd')}</h1>
@@ -51,7 +51,7 @@ export default function Registers() {
               )}
             />
             <NamedRegister of="funds" rows={c.funds} />
-            <Loaded of={initiatives}>{(g) => <NamedRegister of="initiatives" rows={g.initiatives} />}</Loaded>
+            {books && <Initiatives />}
             <Waivers rows={c.waivers} />
             <Roles />
             <Kinds />
@@ -60,6 +60,15 @@ export default function Registers() {
         )}
       </Loaded>
     </chakra.div>
+  );
+}
+
+/** Whoever keeps the books has initiatives. */
+function Initiatives() {
+  return (
+    <Loaded of={useAsk('GET /api/giving/choices')}>
+      {(g) => <NamedRegister of="initiatives" rows={g.initiatives} />}
+    </Loaded>
   );
 }
 

@@ -10,7 +10,14 @@ import { Soft } from '../parts.tsx';
 import { useMoney } from '../saying.ts';
 
 /** What a call is for: its event or its days, and what it says. */
-export function AboutCall({ call }: { call: PublicCall }) {
+export function AboutCall({
+  call,
+  depositAsked = false,
+}: {
+  call: PublicCall;
+  /** The deposit is asked for already, and said where it is paid. */
+  depositAsked?: boolean;
+}) {
   const { t } = useTranslation();
   const money = useMoney();
   const words = readTexts(call.words, language());
@@ -36,7 +43,7 @@ export function AboutCall({ call }: { call: PublicCall }) {
           })}
         </Soft>
       )}
-      {call.deposit && (
+      {call.deposit && !depositAsked && (
         <Soft>
           {t('helpDeposit', { amount: money(call.deposit.amount, call.deposit.currency) })}{' '}
           {sayDepositRule(call.deposit, language())}

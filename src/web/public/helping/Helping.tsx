@@ -39,7 +39,7 @@ function Shown({ page, token }: { page: Page; token: string }) {
     <>
       <Title>{t('helpOwnTitle', { name: page.name })}</Title>
       <Soft>{readTexts(call.title, language())}</Soft>
-      <AboutCall call={call} />
+      <AboutCall call={call} depositAsked={page.deposit !== null} />
       <Say {...(state === 'accepted' && { tone: 'good' as const })}>
         <p>{t(`helpState.${state}`)}</p>
         {page.shiftsToken && (

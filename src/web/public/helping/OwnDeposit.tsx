@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -26,9 +27,9 @@ export function OwnDeposit({ deposit: d, token }: { deposit: Deposit; token: str
   if (d.state === 'let off') return null;
   const params = { token };
   return (
-    <section>
+    <chakra.section marginBottom="28px">
       <Head>{t('depositTitle', { amount })}</Head>
-      <Soft>{d.rule}</Soft>
+      <Soft marginBottom="12px">{d.rule}</Soft>
       {d.state === 'held' && (
         <Say tone="good" role="status">
           {t('depositHeld', { amount })}
@@ -69,6 +70,6 @@ export function OwnDeposit({ deposit: d, token }: { deposit: Deposit; token: str
           after={reload}
         />
       )}
-    </section>
+    </chakra.section>
   );
 }
