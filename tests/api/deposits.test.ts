@@ -138,6 +138,10 @@ test('whoever is accepted leaves a deposit, pays it by card, and is put on nothi
   });
   expect(totals).toMatchObject([{ deposits: 2000, refunds: 1333, net: 667 }]);
   expect(rows.map((r) => [r.name, r.kind, r.amount])).toEqual([['Ada Leaver', 'deposit', 2000]]);
+  // What was only kept aside is no income of the event, and its going back is no refund of it.
+  const figures = await scene.odalys.call('GET /api/events/:id/figures', { params: { id: scene.event.id } });
+  expect(figures.money).toMatchObject({ seats: 0, donations: 0, refunds: 0 });
+  expect(figures.checks.filter((c) => !c.holds)).toEqual([]);
 });
 
 test('by hand: it comes in cash, goes back in part with why, once, and is let off; nothing of it is another’s to see', async () => {

@@ -20,7 +20,7 @@ export async function figuresOfEvents(
   );
   const movements = await byEvent(
     tx.query<Of<EventFacts['movements'][number]>>(
-      'select event_id, kind, amount, method from payments where event_id = any($1)',
+      "select event_id, kind, amount, method from payments where event_id = any($1) and kind <> 'deposit'",
       [eventIds],
     ),
   );
