@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import type { LedgerRow } from '#contract/money.ts';
+import type { LedgerRow, LedgerTotals } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
 import { Phrase } from '#web/words/Phrase.tsx';
@@ -38,6 +38,20 @@ function sayKind(r: LedgerRow): string {
       ? phrase('ledger.donation', { fund: r.fund ?? '' })
       : phrase(r.kind === 'deposit' ? 'ledger.deposit' : 'ledger.seats');
   return r.amount < 0 ? phrase('ledger.refundOf', { what }) : what;
+}
+
+/** What the sums add up to; deposits stand in it where there are any. */
+function sayTotals(t: LedgerTotals, money: (amount: number, currency: string) => string): string {
+  const of = (amount: number) => money(amount, t.currency);
+  const parts = {
+    seats: of(t.seats),
+    donations: of(t.donations),
+    refunds: of(t.refunds),
+    net: of(t.net),
+  };
+  return t.deposits > 0
+    ? phrase('ledger.withDeposits', { ...parts, deposits: of(t.deposits) })
+    : phrase('ledger.seatsDonationsRefunds', parts);
 }
 
 /** Every movement of money, newest first. */
@@ -117,14 +131,7 @@ export function Movements() {
                 {(totals.length ? totals : [{ ...nothing, currency }])
                   .map((t) =>
                     [
-                      phrase('ledger.seatsDonationsRefunds', {
-                        seats: money(t.seats, t.currency),
-                        donations: money(t.donations, t.currency),
-                        refunds: money(t.refunds, t.currency),
-                        net: money(t.net, t.currency),
-                      }),
-                      t.deposits > 0 &&
-                        phrase('ledger.depositsInAll', { deposits: money(t.deposits, t.currency) }),
+                      sayTotals(t, money),
                       t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
                     ]
                       .filter(Boolean)

@@ -9,7 +9,8 @@ export const ledger = {
     '{{noAnswer}} for {{amount}} of {{name}}, order {{orderNumber}}, asked {{since}}. It settles itself when the answer comes.',
   noAnswerFromThe: 'No answer from the card processor',
   seatsDonationsRefunds: 'seats {{seats}} + donations {{donations}} − refunds {{refunds}} = {{net}}',
-  depositsInAll: 'deposits of volunteers {{deposits}}',
+  withDeposits:
+    'seats {{seats}} + donations {{donations}} + deposits of volunteers {{deposits}} − refunds {{refunds}} = {{net}}',
   deposit: 'deposit of a volunteer',
   letOffInAll: '{{waived}} let off',
   theNewestAreShown: 'the newest {{rows}} are shown',
