@@ -53,6 +53,40 @@ beforeEach(async () => {
 });
 
 describe('what the team is told of by email', () => {
+  test('whoever leads the crew hears who applied, for an event and for a season; a unit lead of what is theirs', async () => {
+    for (const who of ['imani', 'piers'] as const) await wish(who, { 'application came': 'soon' });
+    const imani = await world.as('imani');
+    const { id: role } = await imani.call('POST /api/roles', { body: { name: `Wicket ${scene.n}` } });
+    const call = (eventId: string | null, en: string) =>
+      imani.call('POST /api/calls', {
+        body: {
+          eventId,
+          ...(eventId ? {} : { fromOn: '2030-05-01', untilOn: '2030-06-30' }),
+          title: { en },
+          words: { en: '' },
+          asks: [],
+          roles: [role],
+          open: true,
+        },
+      });
+    for (const { slug } of [await call(event.id, 'Hands wanted'), await call(null, 'Hands of spring')])
+      await world.anyone.call('POST /api/public/calls/:slug', {
+        params: { slug },
+        body: {
+          person: { given: 'Ulf', family: 'Reed', email: 'ulf.reed@fenmail.example' },
+          said: { wishes: [{ roleId: role, weight: 1 }] },
+        } as never,
+      });
+    await minutes(6);
+    const [[subject, body] = ['', ''], ...more] = await told('imani');
+    expect(more).toEqual([]);
+    expect(subject).toBe('2 applications to help');
+    expect(body).toContain(`Lines ${scene.n}\n– Application to help: Ulf Reed, Hands wanted`);
+    expect(body).toContain('Apart from events\n– Application to help: Ulf Reed, Hands of spring');
+    // The event is of no unit, and the season of none.
+    expect(await told('piers')).toEqual([]);
+  });
+
   test('soon comes as one message with what happened within five minutes, and not twice', async () => {
     await wish('odalys', { registration: 'soon', 'seats given up': 'soon' });
     await bookFor(world, event, ['Jun', 'Juno']);

@@ -45,6 +45,7 @@ describe('who may be told of what', () => {
   test('the others of their part of it', () => {
     expect(toldOf(viewer({ roles: ['treasurer'] }))).toEqual(['gift']);
     expect(toldOf(viewer({ roles: ['crew lead'] }))).toEqual([
+      'application came',
       'shift taken',
       'shift given back',
       'nobody steps in',
@@ -55,6 +56,7 @@ describe('who may be told of what', () => {
     const helper = (stage: 'crew' | 'registration') =>
       viewer({ duties: [{ eventId: 'event', part: 'helper', stage }] });
     expect(toldOf(helper('crew'))).toEqual([
+      'application came',
       'shift taken',
       'shift given back',
       'nobody steps in',
@@ -71,18 +73,23 @@ describe('who may be told of what', () => {
     expect(toldOf(viewer({ roles: ['treasurer'] }), null)).toEqual(['gift']);
     expect(toldOf(viewer({ roles: ['treasurer'], unitId: 'boats' }), null)).toEqual([]);
     expect(toldOf(viewer({ roles: ['unit lead'], unitId: 'boats' }), null)).toEqual([]);
+    // Of an application for a season, whoever leads all crews.
+    expect(toldOf(viewer({ roles: ['crew lead'] }), null)).toEqual(['application came']);
+    expect(toldOf(viewer({ roles: ['crew lead'], unitId: 'boats' }), null)).toEqual([]);
   });
 
   test('nobody can ask for what they could never be told', () => {
     const asks = (who: Viewer) => noticedKinds.filter((what) => mayBeTold(who, what));
     expect(asks(viewer({ roles: ['door'] }))).toEqual([]);
     expect(asks(viewer({ roles: ['crew lead'] }))).toEqual([
+      'application came',
       'shift taken',
       'shift given back',
       'nobody steps in',
       'swap wished',
     ]);
     expect(asks(viewer({ duties: [{ eventId: 'event', part: 'helper', stage: 'crew' }] }))).toEqual([
+      'application came',
       'shift taken',
       'shift given back',
       'nobody steps in',

@@ -15,6 +15,7 @@ const rules = {
   'waiver signed': ['unit lead'],
   gift: ['unit lead', 'treasurer'],
   'plan back': ['unit lead', 'approver'],
+  'application came': ['unit lead', 'crew lead'],
   'shift taken': ['unit lead', 'crew lead'],
   'shift given back': ['unit lead', 'crew lead'],
   'nobody steps in': ['unit lead', 'crew lead'],
@@ -24,6 +25,10 @@ const rules = {
 } as const satisfies Record<string, readonly Exclude<Role, 'coordinator'>[]>;
 
 export type Noticed = keyof typeof rules;
+
+/** What can belong to no event, with who is told of it then beside coordinators. */
+const ofNone: Partial<Record<Noticed, Role>> = { gift: 'treasurer', 'application came': 'crew lead' };
+
 export const noticedKinds = Object.keys(rules) as [Noticed, ...Noticed[]];
 
 export const sayNoticed = (what: Noticed): string => say(words().notices.asked[what]);
@@ -50,8 +55,9 @@ export const mayBeTold = (viewer: Viewer, what: Noticed): boolean =>
 export function isTold(viewer: Viewer, what: Noticed, event: EventReach | null, now: Instant): boolean {
   if (event) return rules[what].some((role) => actsAs(viewer, role, event, now));
   // What belongs to no event is of the whole organization.
+  const role = ofNone[what];
   return (
-    isCoordinator(viewer) || (viewer.unitId === null && what === 'gift' && viewer.roles.includes('treasurer'))
+    isCoordinator(viewer) || (viewer.unitId === null && role !== undefined && viewer.roles.includes(role))
   );
 }
 

@@ -2,6 +2,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { sayShift } from '#core/crew/said.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readContact } from '../contacts/store.ts';
+import { theCall } from '../crew/applyingStore.ts';
 import { readShift } from '../crew/store.ts';
 import { readGiver } from '../giving/store.ts';
 import { readOrder, readSeat } from '../registration/store.ts';
@@ -79,6 +80,17 @@ export const noticesReactions: Reactions = {
   async 'step decided'(w, { eventId, step, decision, words }) {
     if (decision === 'send back' || decision === 'refuse')
       await notice(w, 'plan back', eventId, () => Promise.resolve({ who: step, words }));
+    return undefined;
+  },
+  async 'application came'(w, { callId, eventId, contactId }) {
+    await notice(w, 'application came', eventId, async () => {
+      const contact = (await readContact(w.tx, contactId))!;
+      const { title } = await theCall(w.tx, callId);
+      return {
+        who: `${fullName({ given: contact.givenName, family: contact.familyName })}, ${title.en}`,
+        contactId,
+      };
+    });
     return undefined;
   },
   'shift taken': ofShift('shift taken'),
