@@ -187,7 +187,8 @@ export function bestColumns(
   const own = ground.units[unit]!;
   const rooms = roomsOf(ground, unit, of.mostMinutes);
   const many = rooms.length;
-  const rest = instance.rules.restHours * 60;
+  // How long a shift can be in the way of another after it.
+  const rest = Math.max(instance.rules.restHours * 60, instance.rules.placeMinutes);
   const minding = mindDays(ground, unit);
   ways.have(4096, many);
   let made = 1;

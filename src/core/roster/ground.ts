@@ -23,6 +23,8 @@ export interface Ground {
   days: readonly Days[];
   /** By person, null of whoever does not mind. */
   inARow: readonly (InARow | null)[];
+  /** Where among its shifts a unit has one, by `unit * shifts + shift`; −1 where it cannot be on it. Asked millions of times. */
+  places: Int32Array;
   /** Units that can be on a shift, by shift. */
   candidates: readonly (readonly number[])[];
 }
@@ -206,7 +208,22 @@ export function groundOf(instance: RosterInstance): Ground {
     };
   });
   const candidates = shifts.map((_, shift) => units.flatMap((unit, at) => (unit.at.has(shift) ? [at] : [])));
-  return { instance, shifts, units, unitOf, fixedMinutes, fixedOf, conflicts, days, inARow, candidates };
+  const places = new Int32Array(units.length * shifts.length).fill(-1);
+  for (const [at, unit] of units.entries())
+    for (const [n, shift] of unit.shifts.entries()) places[at * shifts.length + shift] = n;
+  return {
+    instance,
+    shifts,
+    units,
+    unitOf,
+    fixedMinutes,
+    fixedOf,
+    conflicts,
+    days,
+    inARow,
+    places,
+    candidates,
+  };
 }
 
 /**

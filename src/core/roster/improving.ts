@@ -20,21 +20,22 @@ interface Weights {
   load: number;
 }
 
-function weightsFor(standing: Standing): Weights {
+function weightsFor(standing: Standing, lean: number): Weights {
   const { shifts, units } = standing.ground;
   const importances = shifts.map((s) => s.importance).filter((i) => i > 0);
   const lowest = Math.min(1, ...importances);
   const highest = Math.max(lowest, ...importances);
   let wish = 0;
   for (const unit of units) for (const w of unit.wishes) wish = Math.max(wish, Math.abs(w));
-  const wishes = wish === 0 ? 0 : 1 / wish;
+  const wishes = wish === 0 ? 0 : lean / wish;
   const wished = 4 / lowest;
-  return { least: (3 * wished * highest) / lowest, wished, wishes, load: 0.002 };
+  return { least: (3 * wished * highest) / lowest, wished, wishes, load: 0.002 * lean };
 }
 
 /**
  * Improves a roster by giving a unit a shift, taking off what is in its way, and filling again what that left open; changes
  * for the worse are taken less and less often (simulated annealing): `warmth` says how readily at first, `share` how much of the time has gone.
+ * With `lean` below 1 what people wish and how hours are shared counts for less beside places: more of them are filled in a short time.
  * Ends when `until` says so, with the best that was seen.
  */
 export function improve(
@@ -43,10 +44,11 @@ export function improve(
   until: () => boolean,
   share: () => number,
   warmth = 1.5,
+  lean = 1,
 ): Score {
   const { ground } = standing;
-  const { units, shifts, candidates, conflicts } = ground;
-  const w = weightsFor(standing);
+  const { units, shifts, candidates, conflicts, places: at } = ground;
+  const w = weightsFor(standing, lean);
   const active = units.flatMap((unit, at) => (unit.shifts.length ? [at] : []));
   let best = scoreOf(standing);
   let kept = standing.pairs();
@@ -57,13 +59,11 @@ export function improve(
   /** What a unit on a shift is worth at this moment, beside the places it fills. */
   const ownWorth = (unit: number, shift: number, put: 1 | -1): number => {
     const of = units[unit]!;
-    const hours = shifts[shift]!.minutes / 60;
+    const hours = (put * shifts[shift]!.minutes) / 60;
     let squares = 0;
-    for (const p of of.people) {
-      const now = standing.minutes[p]! / 60;
-      squares += put === 1 ? (now + hours) ** 2 - now ** 2 : now ** 2 - (now - hours) ** 2;
-    }
-    return w.wishes * of.wishes[of.at.get(shift)!]! - w.load * squares;
+    // (now + h)² − now², and the same backwards where it is taken off.
+    for (const p of of.people) squares += put * hours * ((2 * standing.minutes[p]!) / 60 + hours);
+    return w.wishes * of.wishes[at[unit * shifts.length + shift]!]! - w.load * squares;
   };
   const places = (shift: number): number => {
     const { importance, least } = shifts[shift]!;
@@ -120,8 +120,19 @@ export function improve(
   let heat = 1;
   let scalar = 0;
   let bestScalar = 0;
+  /** Keeps what there is where it is the best so far. Now and then is often enough, and much cheaper than at every step. */
+  const look = () => {
+    if (scalar <= bestScalar + 1e-9) return;
+    bestScalar = scalar;
+    if (coverOf(ground, standing.filled).least < best.least) return;
+    const score = scoreOf(standing);
+    if (compareScores(score, best) >= 0) return;
+    best = score;
+    kept = standing.pairs();
+  };
   for (let step = 0; ; step += 1) {
     if (step % 256 === 0) {
+      look();
       if (until()) break;
       heat = warmth * (1 - share()) ** 2 + 0.002;
     }
@@ -130,10 +141,10 @@ export function improve(
     if (random() < 0.5) {
       // Half of the time where something is open.
       for (let tries = 0; tries < 20; tries += 1) {
-        const at = any(shifts.length);
-        if (standing.filled[at]! < shifts[at]!.wished && candidates[at]!.length) {
-          shift = at;
-          unit = candidates[at]![any(candidates[at]!.length)]!;
+        const wanted = any(shifts.length);
+        if (standing.filled[wanted]! < shifts[wanted]!.wished && candidates[wanted]!.length) {
+          shift = wanted;
+          unit = candidates[wanted]![any(candidates[wanted]!.length)]!;
           break;
         }
       }
@@ -160,7 +171,10 @@ export function improve(
       }
       // Somebody gives way where no place is free.
       const on = standing.unitsOn[shift]!;
-      if (standing.filled[shift]! + of.sizes[of.at.get(shift)!]! > shifts[shift]!.wished && on.length) {
+      if (
+        standing.filled[shift]! + of.sizes[at[unit * shifts.length + shift]!]! > shifts[shift]!.wished &&
+        on.length
+      ) {
         const away = on[any(on.length)]!;
         if (standing.canLeave(away, shift)) {
           take(away, shift);
@@ -187,17 +201,6 @@ export function improve(
       continue;
     }
     scalar += gained;
-    if (scalar > bestScalar + 1e-9) {
-      bestScalar = scalar;
-      const now = coverOf(ground, standing.filled);
-      if (now.least >= best.least) {
-        const score = scoreOf(standing);
-        if (compareScores(score, best) < 0) {
-          best = score;
-          kept = standing.pairs();
-        }
-      }
-    }
   }
   standing.become(kept);
   return best;

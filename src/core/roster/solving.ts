@@ -29,6 +29,11 @@ export interface SolvingWith {
   stopped?: () => boolean;
 }
 
+/** Below so many seconds nothing is proven of many people: all of it is needed to fill places. */
+const quick = 5;
+/** What share of what is possible is near to it. */
+const near = 0.99;
+
 export interface Solved extends RosterProgress {
   standing: Standing;
 }
@@ -139,16 +144,22 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
     tell();
     return true;
   };
-  const polish = (seconds: number, warmth: number) => {
+  /** Whether every place is filled that can be at all, at this moment. */
+  const isFull = (): boolean => {
+    const { least, wished } = coverOf(ground, best.filled);
+    return least > bound.least - 1e-6 && wished > bound.wished - 1e-6;
+  };
+  const polish = (seconds: number, warmth: number, { lean = 1, untilFull = false } = {}) => {
     const from = elapsed();
     const span = Math.min(seconds, left());
     if (span <= 0) return;
     const is = improve(
       best,
       random,
-      () => left() <= 0 || elapsed() - from >= span,
+      () => left() <= 0 || elapsed() - from >= span || (untilFull && elapsed() > moment && isFull()),
       () => (elapsed() - from) / span,
       warmth,
+      lean,
     );
     if (compareScores(is, score) < 0) score = is;
     tell();
@@ -157,14 +168,29 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
 
   tell();
   const size = ground.units.reduce((sum, unit) => sum + unit.shifts.length, 0);
-  polish(Math.min(1.2, of.seconds * 0.3, 0.1 + size / 10_000), 1.5);
+  const master = new Master(ground, of.newLinear);
+  const small = master.learnAll(40_000);
+  // A moment of chance is enough where all of it is looked at afterwards, or where there are people enough. Where they are scarce, chance
+  // fills more places than anything else for as long as it has time.
+  const moment = Math.min(1.2, of.seconds * 0.3, 0.1 + size / 10_000);
+  if (small) polish(moment, 1.5);
+  else if (of.seconds < quick) {
+    polish(of.seconds * 0.85 - elapsed(), 1.5, { lean: 0.15, untilFull: true });
+    // Every place has somebody: what is left of the time is for what people wish.
+    if (isFull()) polish(of.seconds * 0.85 - elapsed(), 0.3);
+  } else {
+    polish(moment, 1.5);
+    if (!(proven('least') && proven('wished')))
+      polish(of.seconds * 0.45 - elapsed(), 1.5, { untilFull: true });
+  }
   const filled = new Standing(ground);
   filled.become(best.pairs());
   fillUp(filled, of.seconds * 0.03);
   take(filled.pairs());
-  if (left() <= 0) return done();
-  const master = new Master(ground, of.newLinear);
-  const small = master.learnAll(40_000);
+  if (left() <= 0) {
+    master.close();
+    return done();
+  }
   master.learn(best);
   try {
     if (small) exactly();
@@ -246,7 +272,7 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
         'least',
         { least: 1, wished: 0, wishes: 0, squares: 0 },
         (to) => base.least - to,
-        0.35,
+        0.55,
       );
       if (answer && !proven('least')) whole(answer);
     }
@@ -254,12 +280,22 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
     const dear = Math.max(1, bound.wishes - base.wishes) + 1;
     const together = { least: 10 * dear, wished: dear, wishes: 1, squares: 0 };
     if (!proven('wished')) {
-      const answer = relax('wished', { ...together, least: 0 }, (to) => base.wished - to / dear, 0.55);
-      if (answer && left() > 0) {
+      const answer = relax('wished', { ...together, least: 0 }, (to) => base.wished - to / dear, 0.75);
+      // Where chance came near to what is possible, parts put together come no nearer.
+      if (answer && left() > 0 && score.wished < near * bound.wished) {
         whole(answer);
         around(together, 0.15);
       }
       if (left() < of.seconds * 0.15) return;
+      if (!proven('wished')) {
+        // Places come before wishes: chance has the rest of the time, and whoever could still be moved along.
+        polish(left() * 0.9, 1);
+        const more = new Standing(ground);
+        more.become(best.pairs());
+        fillUp(more, left());
+        take(more.pairs());
+        if (!proven('wished')) return;
+      }
     }
     // With as many places as there are, what people wish; then whoever has most gives some of it away.
     master.learn(best);
@@ -268,10 +304,10 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
       'wishes',
       { least: 0, wished: 0, wishes: 1, squares: 0 },
       (to) => base.wishes - to,
-      0.75,
+      0.85,
     );
     if (wishes && left() > 0 && !proven('wishes')) whole(wishes);
-    if (!proven('wished') || !proven('wishes')) around(together, 0.4);
+    if (!proven('wishes')) around(together, 0.4);
     around({ least: 1000 * dear, wished: 100 * dear, wishes: 100, squares: 0.02 }, 0.9);
     polish(left() * 0.8, 0.02);
     hoursServed();
@@ -346,8 +382,8 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
       last = answer;
       if (Number.isFinite(to)) lower(term, reach(to));
       tell();
-      const near = term === 'wished' ? 1e-3 * Math.abs(answer.objective) : 0.3 * (steps[term] || 0.01);
-      if (proven(term) || !more || Math.abs(to - answer.objective) <= near) return answer;
+      const close = term === 'wished' ? 1e-3 * Math.abs(answer.objective) : 0.3 * (steps[term] || 0.01);
+      if (proven(term) || !more || Math.abs(to - answer.objective) <= close) return answer;
     }
   }
 

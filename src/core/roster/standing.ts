@@ -37,11 +37,17 @@ export class Standing {
 
   /** Whether a unit can be put on a shift as things stand, leaving out what it would give up for it. */
   can(unit: number, shift: number, without = -1): boolean {
-    const { units, shifts, conflicts, fixedOf, inARow } = this.ground;
+    const { units, shifts, conflicts, fixedOf, inARow, places } = this.ground;
+    const row = shift * shifts.length;
+    const at = places[unit * shifts.length + shift]!;
+    if (at < 0) return false;
     const of = units[unit]!;
-    const at = of.at.get(shift);
-    if (at === undefined) return false;
     if (this.filled[shift]! + of.sizes[at]! > shifts[shift]!.wished) return false;
+    const own = this.shiftsOf[unit]!;
+    for (let n = 0; n < own.length; n += 1) {
+      const other = own[n]!;
+      if (other === shift || (other !== without && conflicts[row + other])) return false;
+    }
     for (const person of of.people) {
       const fixed = fixedOf[person]!;
       if (fixed.length && fixed.includes(shift)) continue;
@@ -50,22 +56,21 @@ export class Standing {
       const minutes = this.minutes[person]! + shifts[shift]!.minutes - (freed ? shifts[without]!.minutes : 0);
       if (minutes > this.#maxMinutes[person]!) return false;
       if (inARow[person]) {
-        const others = this.shiftsOf[unit]!.filter((s) => s !== without);
+        const others = own.filter((s) => s !== without);
         if (tooManyDays(this.ground, person, shift, others)) return false;
       }
     }
-    const row = shift * shifts.length;
-    for (const other of this.shiftsOf[unit]!)
-      if (other === shift || (other !== without && conflicts[row + other])) return false;
     for (const other of of.apart) if (this.has(other, shift)) return false;
     return of.adults[at]! || !of.minors[at]! || this.#adults[shift]! > 0;
   }
 
   /** Whether a unit can be taken off a shift: nobody under age stays on it alone. */
   canLeave(unit: number, shift: number): boolean {
-    const { units, shifts } = this.ground;
+    const { units, shifts, places } = this.ground;
     const of = units[unit]!;
-    if (!of.adults[of.at.get(shift)!] || shifts[shift]!.fixedAdults > 0) return true;
+    const at = places[unit * shifts.length + shift]!;
+    // As long as another of age is there, nobody under age is left alone.
+    if (!of.adults[at] || shifts[shift]!.fixedAdults > 0 || this.#adults[shift]! > 1) return true;
     let adults = false;
     let minors = false;
     for (const other of this.unitsOn[shift]!) {
@@ -96,9 +101,9 @@ export class Standing {
   }
 
   #change(unit: number, shift: number, by: 1 | -1): void {
-    const { units, shifts, fixedOf } = this.ground;
+    const { units, shifts, fixedOf, places } = this.ground;
     const of = units[unit]!;
-    const at = of.at.get(shift)!;
+    const at = places[unit * shifts.length + shift]!;
     this.filled[shift]! += by * of.sizes[at]!;
     if (of.adults[at]) this.#adults[shift]! += by;
     for (const person of of.people) {
