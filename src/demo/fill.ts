@@ -119,6 +119,7 @@ export async function fill(
   await playSteppingIn(app);
   await playLeaving(app);
   await runner.run();
+  await readStatement(app);
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);
   await estimateModel(app);
