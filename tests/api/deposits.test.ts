@@ -163,6 +163,17 @@ test('by hand: it comes in cash, goes back in part with why, once, and is let of
   expect([403, 404]).toContain((await received('Bea', piers)).status);
   expect((await received('Bea', await scene.world.as('door'))).status).toBe(403);
   expect((await settle('Bea', 500)).problem.code).toBe('deposit-not-held');
+  // While a charge has no answer, nothing is taken beside it.
+  const { id: asked } = (await of(call.id, 'Bea')).deposit!;
+  await scene.world.app.db.query(
+    `insert into payment_attempts (id, deposit_id, amount, state, asked_at, words) values (gen_random_uuid(), $1, 2000, 'unknown', $2, '')`,
+    [asked, scene.world.app.clock.now()],
+  );
+  expect((await received('Bea')).problem.code).toBe('payment-unknown');
+  await scene.world.app.db.query(
+    "update payment_attempts set state = 'declined', answered_at = asked_at where deposit_id = $1",
+    [asked],
+  );
   expect((await received('Bea')).status).toBe(201);
   expect((await received('Bea')).problem.code).toBe('deposit-not-asked');
   expect(await onAccount('cash')).toBe(2000);

@@ -596,6 +596,39 @@ describe('shifts as they are planned', () => {
     expect(await found(odalys, 'waders')).toEqual(answer);
     expect(await found(await world.as('piers'), 'waders')).toEqual(answer);
     expect(await found(imani, 'waders')).toEqual([]);
+    // What was said at an event of another unit, or served there, is not a unit lead's to search.
+    const { units } = await odalys.call('GET /api/choices');
+    const other = units.find((u) => u.name === 'Mudlarks')!.id;
+    await world.app.db.query('update events set unit_id = $2 where id = $1', [own.id, other]);
+    const elsewhere = await openEvent(world, { title: 'Boats of the lead', unit: 'Small Boats' });
+    const theirs = (
+      await imani.call('POST /api/events/:id/shifts', {
+        params: { id: elsewhere.id },
+        body: { ...base, role: 'Scything' },
+      })
+    ).id;
+    await imani.call('POST /api/shifts/:id/assignments', {
+      params: { id: theirs },
+      body: { contactId: yves, overrideReason: 'it is a test of reach' },
+    });
+    const there = (
+      await imani.call('POST /api/events/:id/shifts', {
+        params: { id: elsewhere.id },
+        body: { ...base, role: 'Scything', startsLocal: '2026-08-08T18:00', endsLocal: '2026-08-08T19:00' },
+      })
+    ).id;
+    const seenThere = async (caller: Caller, q: string) =>
+      (
+        await caller.call('GET /api/shifts/:id/candidates', { params: { id: there }, query: { q } })
+      ).shown.map((one) => one.name);
+    expect(await seenThere(await world.as('piers'), 'yves')).toEqual(['Yves Shiftley']);
+    for (const word of ['waders', 'tractor'])
+      expect(await seenThere(await world.as('piers'), word)).toEqual([]);
+    expect(await seenThere(odalys, 'waders')).toEqual(['Yves Shiftley']);
+    await world.app.db.query(
+      "update events set unit_id = (select id from units where name = 'Small Boats') where id = $1",
+      [own.id],
+    );
     expect(await found(await world.as('piers'), 'trailer')).toEqual([]);
     for (const caller of [odalys, imani]) expect(await found(caller, 'wasps')).toEqual([]);
   });

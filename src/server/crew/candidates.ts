@@ -89,17 +89,20 @@ const readHelpers = (
 
 /**
  * What people said in their applications, and what is on record of them, as far as whoever asks sees it. Answers that are sensitive, and
- * those that are kept on the record, are not among it.
+ * those that are kept on the record, are not among it; of a unit, only what was said and done at its own events.
  */
 export async function textsAbout(
   tx: Queries,
   contactIds: readonly string[],
   parts: ReadonlySet<ContactPart>,
+  unitId: string | null,
 ): Promise<ReadonlyMap<string, SaidText[]>> {
+  const ofUnit = '($6::uuid is null or e.unit_id = $6)';
   const rows = await tx.query<SaidText & { contactId: string }>(
     `with said as (
-       select distinct on (contact_id) contact_id, said, question, answer from applications
-       where contact_id = any($1) and said is not null order by contact_id, changed_at desc, id)
+       select distinct on (p.contact_id) p.contact_id, p.said, p.question, p.answer from applications p join calls k on k.id = p.call_id
+         left join events e on e.id = k.event_id
+       where p.contact_id = any($1) and p.said is not null and ${ofUnit} order by p.contact_id, p.changed_at desc, p.id)
      select contact_id, "in", label, text from (
        select contact_id, 'experience' as "in", '' as label, said ->> 'experience' as text, $2::bool as seen from said
        union all select contact_id, 'company', '', said ->> 'company', $2 from said
@@ -107,15 +110,15 @@ export async function textsAbout(
        union all select contact_id, 'answer', question, answer, $2 from said
        union all select h.contact_id, 'skill', '', k.name, $2 from held_skills h join skills k on k.id = h.skill_id where h.contact_id = any($1)
        union all select distinct a.contact_id, 'served', '', s.role, $2 from assignments a join shifts s on s.id = a.shift_id
-         where a.contact_id = any($1) and a.state = 'served'
+         join events e on e.id = s.event_id where a.contact_id = any($1) and a.state = 'served' and ${ofUnit}
        union all select contact_id, 'tag', '', tag, $3 from contact_tags where contact_id = any($1)
        union all select v.contact_id, 'field', f.name, v.value, $4 from custom_values v join custom_fields f on f.id = v.field_id where v.contact_id = any($1)
        union all select r.contact_id, 'registration', q.prompt ->> 'en', case jsonb_typeof(a.value)
            when 'array' then (select string_agg(x, ', ') from jsonb_array_elements_text(a.value) x)
            when 'boolean' then case when a.value = 'true' then 'yes' else 'no' end else a.value #>> '{}' end, $5 from answers a join registrations r on r.id = a.registration_id
-         join questions q on q.id = a.question_id where r.contact_id = any($1) and not q.sensitive and q.keeps is null and q.kind <> 'file') texts
+         join questions q on q.id = a.question_id join events e on e.id = r.event_id where r.contact_id = any($1) and ${ofUnit} and not q.sensitive and q.keeps is null and q.kind <> 'file') texts
      where seen and coalesce(text, '') <> '' order by contact_id, "in", label, text`,
-    [contactIds, parts.has('shifts'), parts.has('tags'), parts.has('fields'), parts.has('presence')],
+    [contactIds, parts.has('shifts'), parts.has('tags'), parts.has('fields'), parts.has('presence'), unitId],
   );
   const texts = new Map<string, SaidText[]>();
   for (const { contactId, ...text } of rows) texts.set(contactId, [...(texts.get(contactId) ?? []), text]);

@@ -1,4 +1,5 @@
 import type { depositsContract } from '#contract/deposits.ts';
+import { openAttempts } from '#core/money/attempts.ts';
 import { type Asker, followLink } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -7,7 +8,7 @@ import { confirmPayment } from '../money/charging.ts';
 import { letDepositOff, readDeposit, receiveDeposit, settleDeposit } from '../money/deposits.ts';
 import { callFor } from './applyingRoutes.ts';
 import { askAllForDeposit, payDeposit } from './depositCommands.ts';
-import { depositOf } from './depositStore.ts';
+import { depositNumbered, depositOf } from './depositStore.ts';
 
 const done = { done: true } as const;
 
@@ -34,6 +35,9 @@ export const depositsHandlers: Handlers<typeof depositsContract> = {
   'POST /api/deposits/:id/received': async (c) => {
     const { id, state, amount } = await depositFor(c);
     if (state !== 'asked') throw refused('deposit-not-asked');
+    // Both would come: first it is known what becomes of the charge.
+    const attempt = (await depositNumbered(c.tx, id))?.attempt;
+    if (openAttempts.some((open) => open === attempt)) throw refused('payment-unknown');
     await receiveDeposit(c, id, { amount, method: c.body.method, reason: c.actor.name });
     return done;
   },

@@ -125,6 +125,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
           tx,
           all.map((one) => one.contactId),
           partsOf(staff, unitId !== null),
+          unitId,
         )
       : new Map<string, SaidText[]>();
     const named = all.flatMap((one) => {
