@@ -1,17 +1,12 @@
-import {
-  booksOfDeposit,
-  type DepositBack,
-  type DepositMoney,
-  type DepositState,
-  depositStands,
-} from '#core/crew/deposit.ts';
-import { type Entry, toPost } from '#core/money/posting.ts';
+import { booksOfDeposit, type DepositBack, type DepositState, depositStands } from '#core/crew/deposit.ts';
+import { toPost } from '#core/money/posting.ts';
 import { type MoneyMethod, type Moved, waysBack } from '#core/money/waysBack.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { post } from './account.ts';
+import { movedFor, postedFor } from './moved.ts';
 import { askForRefund } from './refunds.ts';
 
 /** A deposit of a volunteer, as far as its money goes. */
@@ -46,26 +41,13 @@ export async function readDeposit(tx: Queries, id: string, lock = false): Promis
   return row;
 }
 
-const readMoved = (tx: Queries, depositId: string) =>
-  tx.query<DepositMoney & Moved>(
-    'select method, charge_id, amount, amount > 0 and refund_id is not null as undoes from payments where deposit_id = $1 order by at, id',
-    [depositId],
-  );
-
-const readPosted = (tx: Queries, depositId: string): Promise<Entry[]> =>
-  tx.query<Entry>(
-    `select e.account, e.fund_id, sum(e.amount)::bigint as amount from postings p join entries e on e.posting_id = p.id where p.deposit_id = $1
-     group by e.account, e.fund_id having sum(e.amount) <> 0`,
-    [depositId],
-  );
-
 /** Works out what a deposit stands at, keeps that with it, and posts what has changed by it. */
 async function refreshDeposit(w: Work, depositId: string): Promise<void> {
   const { eventId, currency, settledAt, kept, state } = await readDeposit(w.tx, depositId, true);
-  const moved = await readMoved(w.tx, depositId);
+  const moved = await movedFor(w.tx, 'deposit_id', depositId);
   const stands = depositStands(moved, { settled: settledAt !== null, letOff: state === 'let off', kept });
   await update(w.tx, 'deposits', depositId, stands);
-  const entries = toPost(booksOfDeposit(moved, stands.kept), await readPosted(w.tx, depositId));
+  const entries = toPost(booksOfDeposit(moved, stands.kept), await postedFor(w.tx, 'deposit_id', depositId));
   await post(w, { depositId, eventId, currency }, entries);
 }
 
@@ -146,7 +128,7 @@ export async function settleDeposit(
     ? []
     : of.by
       ? [{ method: of.by, chargeId: null, amount: of.amount }]
-      : waysBack(await readMoved(w.tx, depositId), of.amount);
+      : waysBack(await movedFor(w.tx, 'deposit_id', depositId), of.amount);
   for (const way of ways)
     await moveDeposit(w, await readDeposit(w.tx, depositId), {
       amount: -way.amount,

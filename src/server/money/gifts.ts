@@ -1,11 +1,12 @@
-import { booksOfGift, type GiftMoney, type GiftState, standsAt } from '#core/giving/gift.ts';
-import { type Entry, toPost } from '#core/money/posting.ts';
+import { booksOfGift, type GiftState, standsAt } from '#core/giving/gift.ts';
+import { toPost } from '#core/money/posting.ts';
 import { type MoneyMethod, type Moved, waysBack } from '#core/money/waysBack.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { post } from './account.ts';
+import { movedFor, postedFor } from './moved.ts';
 import { askForRefund } from './refunds.ts';
 
 /** A gift apart from an order, as far as its money goes. */
@@ -40,27 +41,14 @@ export async function readGift(tx: Queries, id: string, lock = false): Promise<G
   return gift;
 }
 
-const readMoved = (tx: Queries, giftId: string) =>
-  tx.query<GiftMoney & Moved>(
-    'select method, charge_id, amount, amount > 0 and refund_id is not null as undoes from payments where gift_id = $1 order by at, id',
-    [giftId],
-  );
-
-const readPosted = (tx: Queries, giftId: string): Promise<Entry[]> =>
-  tx.query<Entry>(
-    `select e.account, e.fund_id, sum(e.amount)::bigint as amount from postings p join entries e on e.posting_id = p.id where p.gift_id = $1
-     group by e.account, e.fund_id having sum(e.amount) <> 0`,
-    [giftId],
-  );
-
 /** Works out what a gift stands at from what moved for it, keeps that with it, and posts what has changed by it. */
 async function refreshGift(w: Work, giftId: string): Promise<{ received: number; state: GiftState }> {
   const gift = await readGift(w.tx, giftId, true);
-  const moved = await readMoved(w.tx, giftId);
+  const moved = await movedFor(w.tx, 'gift_id', giftId);
   const stands = standsAt(moved);
   await update(w.tx, 'gifts', giftId, stands);
   const { eventId, currency } = gift;
-  const entries = toPost(booksOfGift(moved, gift.fundId), await readPosted(w.tx, giftId));
+  const entries = toPost(booksOfGift(moved, gift.fundId), await postedFor(w.tx, 'gift_id', giftId));
   await post(w, { giftId, eventId, currency }, entries);
   return stands;
 }
@@ -129,7 +117,7 @@ export async function returnGift(
   if (amount > gift.received) throw refused('too-much');
   const ways: Moved[] = by
     ? [{ method: by, chargeId: null, amount }]
-    : waysBack(await readMoved(w.tx, giftId), amount);
+    : waysBack(await movedFor(w.tx, 'gift_id', giftId), amount);
   for (const way of ways)
     await moveGift(w, gift, {
       amount: -way.amount,
