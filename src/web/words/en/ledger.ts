@@ -317,7 +317,7 @@ export const ledger = {
   accountTaxes: 'Taxes to hand on',
   accountSeats: 'Seats',
   accountExtras: 'Extras',
-  accountKept: 'Kept of seats given up',
+  accountKept: 'Kept of seats and deposits',
   accountGifts: 'Gifts',
   accountDiscounts: 'Discounts',
   accountFavours: 'Money back as a favour',
