@@ -181,7 +181,7 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
   } else {
     polish(moment, 1.5);
     if (!(proven('least') && proven('wished')))
-      polish(of.seconds * 0.45 - elapsed(), 1.5, { untilFull: true });
+      polish(Math.min(of.seconds * 0.45, 1.5 + size / 4000) - elapsed(), 1.5, { untilFull: true });
   }
   const filled = new Standing(ground);
   filled.become(best.pairs());
