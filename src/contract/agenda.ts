@@ -1,8 +1,19 @@
 import { z } from 'zod';
-import { code, contract, date, done, id, idParams, instant, texts, token, wallTime } from './endpoint.ts';
+import {
+  code,
+  contract,
+  date,
+  done,
+  id,
+  idParams,
+  instant,
+  text,
+  texts,
+  token,
+  wallTime,
+} from './endpoint.ts';
 import { shownPicture } from './pictures.ts';
 
-const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 /** Something the public reads in both languages, as long as it may be. */
 const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/u, 'no-such-time');

@@ -3,9 +3,9 @@ import { aspects } from '#core/changes/aspects.ts';
 import { concerned } from '#core/changes/letters.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates } from '#core/events/states.ts';
-import { contract, id, idParams, instant, money, texts, token } from './endpoint.ts';
+import { contract, id, idParams, instant, money, text, texts, token } from './endpoint.ts';
 import { lead } from './events.ts';
-import { consequences, eventPlan, planFields, text } from './plan.ts';
+import { consequences, eventPlan, planFields } from './plan.ts';
 
 const letterTo = z.enum(concerned);
 /** A letter as it is written, in English and French. */

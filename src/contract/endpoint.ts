@@ -81,6 +81,8 @@ export const money = z.object({ amount: sum, currency });
 export type Money = z.infer<typeof money>;
 /** Text by language; English is always there. */
 export const texts = z.object({ en: z.string(), fr: z.string().optional() });
+/** A line of text of so many characters at most, as it was typed. */
+export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 export const done = z.object({ done: z.literal(true) });
 export const personName = z.object({
   given: z.string().trim().max(100),

@@ -4,10 +4,10 @@ import { pageTextFields } from '#core/events/french.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { missingThings } from '#core/season/missing.ts';
-import { contract, date, done, id, idParams, instant, money } from './endpoint.ts';
+import { contract, date, done, id, idParams, instant, money, text } from './endpoint.ts';
 import { kindMark } from './kinds.ts';
 import { plannedPicture } from './pictures.ts';
-import { eventPlan, planFields, text } from './plan.ts';
+import { eventPlan, planFields } from './plan.ts';
 import { proposedEvent } from './proposed.ts';
 
 const marginNote = z.object({
@@ -270,7 +270,15 @@ export const eventsContract = contract({
       units: z.array(z.object({ id, name: z.string() })),
       venues: z.array(venueChoice),
       waivers: z.array(
-        z.object({ id, title: z.string(), version: z.int(), audience: z.string(), clauses: z.int() }),
+        z.object({
+          id,
+          title: z.string(),
+          version: z.int(),
+          audience: z.string(),
+          /** Nobody signs it any more. */
+          closed: z.boolean(),
+          holds: z.string(),
+        }),
       ),
       templates: z.array(z.object({ id, title: z.string() })),
       funds: z.array(z.object({ id, name: z.string() })),
@@ -303,17 +311,6 @@ export const eventsContract = contract({
     params: idParams,
     body: z.object({ name: named }),
     response: done,
-  },
-  'POST /api/waivers': {
-    summary:
-      'Add a waiver, or the next version of one with the same title; signatures keep the version they were given to',
-    who: ['coordinator'],
-    body: z.object({
-      title: named,
-      audience: z.enum(['everyone', 'minors', 'adults']),
-      clauses: z.array(text(1000).trim().min(3, 'clause-empty')).min(1, 'clause-needed').max(40),
-    }),
-    response: z.object({ id, version: z.int() }),
   },
   'GET /api/events/:id/stream': {
     summary: 'Server-sent events: one whenever something about the event changed',

@@ -18,10 +18,9 @@ import { waitRules } from '#core/registration/waitlist.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
-import { currency, id, instant, price, texts, wallTime } from './endpoint.ts';
+import { currency, id, instant, price, text, texts, wallTime } from './endpoint.ts';
 import { condition } from './narrowing.ts';
 
-export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const atWall = wallTime.nullable().default(null);
 const percent = z.int('not-whole').min(1, 'percent-out-of-range').max(100_000, 'percent-out-of-range');
 const age = z.int('not-whole').min(0, 'zero-or-more').max(120).nullable().default(null);
@@ -62,8 +61,6 @@ const offer = z.object({
   mostPerOrder: z.int().min(1).max(100).default(10),
   /** Whether its seats are in the online room. */
   online: z.boolean().default(false),
-  /** What is signed for its seats beside the waiver of the event. */
-  waiverId: id.nullable().default(null),
   french: z.object({ name: text(80), about: text(300) }).default({ name: '', about: '' }),
 });
 export type Offer = z.infer<typeof offer>;
@@ -337,7 +334,26 @@ export const eventPlan = z.object({
       z.union([z.boolean(), z.int('not-whole').min(0, 'zero-or-more').max(100_000)]),
     )
     .refine((facts) => Object.keys(facts).length <= 60, 'too-many-facts'),
-  waiverId: id.nullable(),
+  /** Which waivers are asked, and of whom. */
+  waivers: z
+    .array(
+      z.object({
+        id,
+        waiverId: id,
+        seats: z.boolean().default(true),
+        offerIds: z.array(id).max(50).default([]),
+        sessionIds: z.array(id).max(100).default([]),
+        answered: z
+          .object({ questionId: id, is: z.array(z.string().max(200)).max(50) })
+          .nullable()
+          .default(null),
+        fromAge: z.int('not-whole').min(0, 'zero-or-more').max(120).nullable().default(null),
+        toAge: z.int('not-whole').min(0, 'zero-or-more').max(120).nullable().default(null),
+        crew: z.boolean().default(false),
+        roles: z.array(z.string().max(60)).max(50).default([]),
+      }),
+    )
+    .max(12),
   speakers,
   sponsors,
   tracks,

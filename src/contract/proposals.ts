@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { code, contract, date, done, id, idParams, texts } from './endpoint.ts';
+import { code, contract, date, done, id, idParams, text, texts } from './endpoint.ts';
 import { lead } from './events.ts';
-import { text } from './plan.ts';
 
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/u, code('no-such-time'));
 

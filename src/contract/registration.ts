@@ -199,6 +199,8 @@ const publicOrder = z.object({
       ...signingOfSeat.shape,
     }),
   ),
+  /** Whether whoever opened it is told what they signed elsewhere: they are signed in, or have the link from their mail. */
+  toldSigned: z.boolean(),
   /** The waivers that its seats still have to sign. */
   waivers: z.array(waiverText),
   /** Whether there are sessions to sign up for. */

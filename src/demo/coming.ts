@@ -5,7 +5,8 @@ import { plainCode } from '#core/offers/offer.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
+import { ageDecides, plainRule } from '#core/waivers/asking.ts';
+import { shownIn } from '#core/waivers/form.ts';
 import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { readBook } from '#server/clearance/book.ts';
@@ -30,7 +31,7 @@ import { beginSeries } from '#server/series/commands.ts';
 import { keepQuiet } from '#server/staff/commands.ts';
 import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
-import { signWaiver } from '#server/waivers/signing.ts';
+import { signForSeats } from '#server/waivers/signing.ts';
 import { signingAt } from '#server/waivers/store.ts';
 import { answersTo, questionsOf } from './asking.ts';
 import { asStaff } from './asStaff.ts';
@@ -182,7 +183,10 @@ export async function playComing(
           questions.filter((q) => q.scope === scope),
           saying,
         );
-      const asksAge = ageDecides({ waiverId: of.waiver ?? null, facts: factsOf(...of.so) });
+      const asksAge = ageDecides({
+        waivers: of.waiver ? [{ ...plainRule, id: of.waiver, waiverId: of.waiver }] : [],
+        facts: factsOf(...of.so),
+      });
       const family = of.so.includes('minors') && p.children.length > 0;
       const offer = family
         ? (offers.find((o) => o.seatsPerUnit === 4) ?? offers[0]!)
@@ -255,13 +259,30 @@ export async function playComing(
         const own = `${seat.givenName} ${seat.familyName}`;
         // Who is under age and books for themselves has a guardian sign later, from the link.
         if (need === 'guardian' && own === `${buyer.given} ${buyer.family}`) continue;
-        for (const waiver of at.texts(toSign))
-          await signWaiver(w, seat, {
-            waiverId: waiver.id,
-            relation: need,
-            typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,
-            ticked: waiver.clauses.map((c) => c.id),
-          });
+        for (const { id, version, text } of at.waivers.filter((x) => toSign.includes(x.id)))
+          await signForSeats(
+            w,
+            [{ ...seat, relation: need, answers: {} }],
+            {
+              waiverId: id,
+              version,
+              typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,
+              ticked: shownIn(text, 'en').clauses.map((c) => c.id),
+              initials: {},
+              chosen: {},
+              declared: need === 'guardian',
+              drawn: null,
+            },
+            {
+              way: 'link',
+              mayKnow: (contactId) => contactId !== null && contactId === seat.contactId,
+              signer: null,
+              copyTo: null,
+              language: 'en',
+              address: '198.51.100.24',
+              device: 'Firefox on a telephone',
+            },
+          );
       }
     });
 

@@ -32,6 +32,7 @@ import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
 import { playSteppingIn } from './steppingIn.ts';
+import { chainPast, type WaiverWritten } from './waivers.ts';
 import { playWriting, wish } from './writing.ts';
 
 /** The moment the demonstration begins: Thursday 9 July 2026, 09:20 in Halifax. */
@@ -74,16 +75,9 @@ export async function fill(
   await db.transaction((tx) => storeSkills(tx, makeRandom(18), people, founded.skills, '2026-07-09'));
   await db.transaction((tx) => storeBelonging(tx, people, founded, ids, '2026-06-10'));
   await db.transaction((tx) => storeRemembered(tx, people, ids, '2026-07-09'));
-  const waivers = await db.query<{
-    id: string;
-    title: string;
-    version: number;
-    clauses: { id: string; text: string }[];
-  }>('select id, title, version, clauses from waivers');
-  const clauses = {
-    water: waivers.find((w) => w.id === founded.waivers.water)!,
-    children: waivers.find((w) => w.id === founded.waivers.children)!,
-  };
+  const waivers = await db.query<WaiverWritten>(
+    'select waiver_id as id, id as version_id, version, text from waiver_versions',
+  );
   const past = recurring
     .flatMap((of) => of.dates.map((date) => ({ of, date })))
     .filter((p) => p.date < '2026-07-09')
@@ -91,9 +85,10 @@ export async function fill(
   for (const { of, date } of past) {
     clock.at = `${shiftDate(date, -60)}T13:00:00.000Z`;
     await db.transaction((tx) =>
-      writePastEvent(tx, of, date, people, founded, random, ids, clauses, date > '2026-06-20'),
+      writePastEvent(tx, of, date, people, founded, random, ids, waivers, date > '2026-06-20'),
     );
   }
+  await chainPast(db);
   await db.query(`select setval('order_number', ${Math.max(1, ordersWritten())})`);
   await carryOver({ db, ids: makeIds(clock, makeRandom(48).bytes) });
   say(`${past.length} past events, ${ordersWritten()} orders`);

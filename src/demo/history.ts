@@ -7,6 +7,8 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { ageOn, shiftDate } from '#core/time/dates.ts';
 import { sayRange } from '#core/time/say.ts';
 import { instantOf, shiftWall } from '#core/time/wallTime.ts';
+import { plainRule } from '#core/waivers/asking.ts';
+import { shownIn } from '#core/waivers/form.ts';
 import { signedText } from '#core/waivers/signing.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import { type Ids, sha256 } from '#server/db/ids.ts';
@@ -15,6 +17,7 @@ import type { Recurring } from './calendar.ts';
 import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
+import type { WaiverWritten } from './waivers.ts';
 
 const zone = 'America/Halifax';
 
@@ -131,7 +134,7 @@ export function planRows(
     capacity: of.capacity,
     facts: answered(...of.so),
     giftFunds: of.giving > 0 ? Object.values(founded.funds) : [],
-    waiverId: of.waiver ? founded.waivers[of.waiver] : null,
+    waivers: of.waiver ? [{ ...plainRule, id: ids.id(), waiverId: founded.waivers[of.waiver] }] : [],
     copiedFrom: null,
     firstOf: firstOf(of.key, id),
     copiedFromTitle: null,
@@ -194,7 +197,7 @@ export async function writePastEvent(
   founded: Founded,
   random: Random,
   ids: Ids,
-  clauses: Record<string, { title: string; version: number; clauses: { id: string; text: string }[] }>,
+  waivers: readonly WaiverWritten[],
   open = false,
 ): Promise<void> {
   const g = new Gathered();
@@ -214,7 +217,7 @@ export async function writePastEvent(
     doorsAt: string;
     startsLocal: string;
     endsLocal: string;
-    waiverId: string | null;
+    waivers: readonly { waiverId: string }[];
     publicTitle: string;
   };
   g.add('events', event);
@@ -418,7 +421,7 @@ export async function writePastEvent(
       contactId: who?.id ?? null,
       givenName: who?.given ?? '',
       familyName: who?.family ?? '',
-      birthDate: who && e.waiverId ? bornOf(who) : (who?.birthDate ?? null),
+      birthDate: who && e.waivers.length ? bornOf(who) : (who?.birthDate ?? null),
       saidMinor: false,
       state: withdrawn ? 'withdrawn' : 'confirmed',
       passCode: passCode(ids.bytes(12)),
@@ -455,8 +458,8 @@ export async function writePastEvent(
       arrivedAt: came ? arrivedAt : null,
       leftAt: null,
     });
-    if (e.waiverId && of.waiver && who && (came || random.chance(0.7))) {
-      const waiver = clauses[of.waiver]!;
+    const waiver = waivers.find((w) => w.id === e.waivers[0]?.waiverId);
+    if (waiver && who && (came || random.chance(0.7))) {
       const minor = who.birthDate ? ageOn(who.birthDate, date) < 19 : false;
       if (of.waiver === 'children' && !minor) return;
       const signedAt =
@@ -464,29 +467,39 @@ export async function writePastEvent(
           ? plusMinutes(placedAt, random.whole(2, 120))
           : placedAt;
       const signing = {
-        participant: `${who.given} ${who.family}`,
-        typedName: `${buyer.given} ${buyer.family}`,
-        ticked: waiver.clauses.map((c) => c.id),
-        relation: minor ? ('guardian' as const) : ('self' as const),
+        participant: {
+          name: `${who.given} ${who.family}`,
+          relation: minor ? ('guardian' as const) : ('self' as const),
+        },
+        typedName: minor ? `${buyer.given} ${buyer.family}` : `${who.given} ${who.family}`,
+        ticked: waiver.text.clauses.map((c) => c.id),
+        initials: {},
+        chosen: {},
+        declared: minor,
       };
       const text = signedText(
-        waiver,
+        { ...shownIn(waiver.text, 'en'), version: waiver.version },
         signing,
-        { title: e.publicTitle, when: sayRange(e.startsLocal, e.endsLocal) },
+        { event: { title: e.publicTitle, when: sayRange(e.startsLocal, e.endsLocal) }, until: null },
         signedAt,
+        { address: null, device: '' },
       );
+      const signatureId = ids.id();
       g.add('signatures', {
-        id: ids.id(),
-        waiverId: e.waiverId,
+        id: signatureId,
+        act: signatureId,
+        waiverId: waiver.id,
+        versionId: waiver.versionId,
         eventId: e.id,
         registrationId: id,
         contactId: who.id,
-        relation: signing.relation,
+        relation: signing.participant.relation,
         typedName: signing.typedName,
         signedText: text,
         sha256: sha256(text),
         state: 'valid',
         at: signedAt,
+        knownAt: signedAt,
       });
     }
     if (came && who?.email && !who.child) writeSurvey(who);

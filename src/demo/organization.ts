@@ -5,6 +5,7 @@ import { insertSampleRules } from '#server/staff/commands.ts';
 import { demoPassword, demoStaff } from '#server/staff/demoSignIns.ts';
 import { hashPassword } from '#server/staff/passwords.ts';
 import { type SkillName, storeRoles } from './crew.ts';
+import { type DemoWaiver, storeWaivers } from './waivers.ts';
 
 /** What the demonstration's events refer to, by name. */
 export interface Founded {
@@ -12,7 +13,7 @@ export interface Founded {
   /** Places, and rooms by place and name. */
   places: Record<string, { venueId: string; roomId: string | null }>;
   funds: Record<string, string>;
-  waivers: Record<'water' | 'children', string>;
+  waivers: Record<DemoWaiver, string>;
   skills: Record<SkillName, string>;
   staff: Record<string, string>;
   /** Rules of clearance, by the step they ask for. */
@@ -192,36 +193,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     createdAt: now,
   }));
   await insert(tx, 'staff', staffRows);
-  const water = id();
-  const children = id();
-  await insert(tx, 'waivers', [
-    {
-      id: water,
-      title: 'On the water',
-      version: 3,
-      audience: 'everyone',
-      clauses: [
-        { id: 'swim', text: 'I can swim fifty metres in clothes, or the person I sign for can.' },
-        { id: 'jacket', text: 'A life jacket is worn on the water at all times.' },
-        {
-          id: 'risk',
-          text: 'I understand that cold water, wind and current are dangerous, and take part at my own risk.',
-        },
-      ],
-      createdAt: now,
-    },
-    {
-      id: children,
-      title: 'Children in our care',
-      version: 2,
-      audience: 'minors',
-      clauses: [
-        { id: 'care', text: 'The leaders may give first aid and call a doctor.' },
-        { id: 'collect', text: 'I collect the child at the end, or name who does.' },
-      ],
-      createdAt: now,
-    },
-  ]);
+  const waivers = await storeWaivers(w);
   const rules = await insertSampleRules(w);
   return {
     rules,
@@ -233,7 +205,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
       ),
     ]),
     funds: byName(fundRows),
-    waivers: { water, children },
+    waivers,
     skills,
     staff: byName(staffRows),
   };

@@ -33,6 +33,8 @@ import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
 import { comeAbout, deliverNotice, nextComingSql, nextNoticeSql } from './standins/cards.ts';
 import { nextMailNoticeSql, takeMailNotice } from './standins/mail.ts';
+import { forgetHealthOf } from './waivers/commands.ts';
+import { nextForgottenSql } from './waivers/signatureStore.ts';
 
 const end = endSql();
 
@@ -168,6 +170,11 @@ export const dueKinds: readonly DueKind[] = [
     what: 'sensitive answers deleted',
     next: nextForgettingSql,
     run: (app, due) => inTransaction(app, systemActor, (w) => forgetAnswers(w, due.id)),
+  },
+  {
+    what: 'what signatures say about health and no longer may',
+    next: nextForgottenSql,
+    run: (app, due) => inTransaction(app, systemActor, (w) => forgetHealthOf(w, due.id)),
   },
   {
     what: 'files that no order named',

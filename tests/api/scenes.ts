@@ -3,6 +3,8 @@ import type { ImportSummary } from '#contract/imports.ts';
 import type { EventPlan, question } from '#contract/plan.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import { answered, type FactCode } from '#core/clearance/facts.ts';
+import { plainRule, type WaiverRule } from '#core/waivers/asking.ts';
+import type { ClauseKind } from '#core/waivers/form.ts';
 import { Caller } from './caller.ts';
 import type { World } from './harness.ts';
 
@@ -67,7 +69,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
           ...Object.fromEntries(own.map((fact) => [fact.id, false])),
         },
         giftFunds: choices.funds.map((f) => f.id),
-        waiverId: scene.waiver ? choices.waivers.find((w) => w.title === scene.waiver)!.id : null,
+        waivers: scene.waiver ? [asksAll(choices.waivers.find((w) => w.title === scene.waiver)!.id)] : [],
         offers,
         questions: scene.questions ?? [],
         survey: scene.survey ?? null,
@@ -177,11 +179,36 @@ export const bookFor = (
 export const tableOf = (who: Caller, event: Pick<OpenEvent, 'id'>) =>
   who.call('GET /api/events/:id/registrations', { params: { id: event.id } });
 
-/** What somebody sends who ticks every clause of a waiver and types a name. */
-export const signs = (waiver: { id: string; clauses: readonly { id: string }[] }, typedName: string) => ({
+/** A waiver asked of everybody who has a seat, or of less. */
+export const asksAll = (waiverId: string, less: Partial<WaiverRule> = {}): WaiverRule => ({
+  ...plainRule,
+  id: crypto.randomUUID(),
+  waiverId,
+  ...less,
+});
+
+/** What somebody sends who agrees to all of a waiver and types a name; a guardian says that they may. */
+export const signs = (
+  waiver: { id: string; version: number; clauses: readonly { id: string; kind: ClauseKind }[] },
+  typedName: string,
+) => ({
   waiverId: waiver.id,
+  version: waiver.version,
   typedName,
   ticked: waiver.clauses.map((c) => c.id),
+  initials: Object.fromEntries(
+    waiver.clauses
+      .filter((c) => c.kind === 'initials')
+      .map((c) => [
+        c.id,
+        typedName
+          .split(' ')
+          .map((word) => word[0])
+          .join(''),
+      ]),
+  ),
+  chosen: Object.fromEntries(waiver.clauses.filter((c) => c.kind === 'choice').map((c) => [c.id, true])),
+  declared: true,
 });
 
 /** What a mailing says, in English alone and plain. */

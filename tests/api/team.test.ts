@@ -256,23 +256,6 @@ describe('the registers', () => {
     expect(none.problem.fields![0]!.path).toBe('capacity');
   });
 
-  test('a waiver with the title of another is its next version', async () => {
-    const odalys = await world.as('odalys');
-    const add = (clauses: string[]) =>
-      odalys.try('POST /api/waivers', {
-        body: { title: 'Night walks', audience: 'everyone' as const, clauses },
-      });
-    expect((await add(['I carry a lamp.'])).body.version).toBe(1);
-    expect((await add(['I carry a lamp.', 'I stay with the group.'])).body.version).toBe(2);
-    expect((await add([])).problem.fields![0]!.message).toBe('A waiver has at least one clause.');
-    const { waivers } = await odalys.call('GET /api/choices');
-    // The newest first; the one before stays, as events may ask for it and people have signed it.
-    expect(waivers.filter((w) => w.title === 'Night walks')).toMatchObject([
-      { version: 2, clauses: 2 },
-      { version: 1, clauses: 1 },
-    ]);
-  });
-
   test('only those may who should', async () => {
     const piers = await world.as('piers');
     expect((await piers.try('POST /api/units', { body: { name: 'Rebels' } })).status).toBe(403);

@@ -22,6 +22,7 @@ const places: Record<LinkKind, string> = {
   pledge: 'pledges',
   out: 'out',
   follow: 'follow',
+  signed: 'signed',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

@@ -3,7 +3,7 @@ import { plainOffer } from '#core/offers/offer.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
-import { type OpenEvent, openEvent, orderFor, type Scene, signs } from './scenes.ts';
+import { asksAll, type OpenEvent, openEvent, orderFor, type Scene, signs } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -19,13 +19,10 @@ const waiver = (title: string) => waivers.find((w) => w.title === title)!.id;
 /** An open event with two tickets, the first of which has a waiver of its own. */
 async function withOwnWaiver(title: string, scene: Scene = {}) {
   const event = await openEvent(world, { title, ...scene });
-  const offers = ['Canoe', 'Shore walk'].map((name, at) => ({
-    ...plainOffer,
-    id: crypto.randomUUID(),
-    name,
-    waiverId: at === 0 ? waiver('On the water') : null,
-  }));
-  expect((await saveIt(odalys, event.id, { offers })).status).toBe(200);
+  const offers = ['Canoe', 'Shore walk'].map((name) => ({ ...plainOffer, id: crypto.randomUUID(), name }));
+  const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  const rules = [...plan.waivers, asksAll(waiver('On the water'), { offerIds: [offers[0]!.id] })];
+  expect((await saveIt(odalys, event.id, { offers, waivers: rules })).status).toBe(200);
   return { ...event, offers };
 }
 const book = (event: OpenEvent, offerAt: number, given: string, birthDate?: string) =>
@@ -40,7 +37,7 @@ const look = (token: string) => world.anyone.call('GET /api/public/orders/:token
 const sign = (token: string, seat: string, text: Parameters<typeof signs>[0], name: string) =>
   world.anyone.try('POST /api/public/orders/:token/signatures', {
     params: { token },
-    body: { seats: [{ registrationId: seat, relation: 'self' }], ...signs(text, name) },
+    body: { seats: [{ registrationId: seat, relation: 'self', answers: {} }], ...signs(text, name) },
   });
 
 describe('a waiver of an offer', () => {
@@ -140,31 +137,25 @@ describe('a waiver of an offer', () => {
     };
     const nothing = expect.stringMatching(/nothing is left to sign/u);
     expect(await chase()).toEqual([['Wet Ripple'], [['Dry Ripple', nothing]]]);
-    const plain = event.offers.map((o) => ({ ...o, waiverId: null }));
-    expect((await saveIt(odalys, event.id, { offers: plain })).status).toBe(200);
+    expect((await saveIt(odalys, event.id, { waivers: [] })).status).toBe(200);
     const [gets, gone] = await chase();
     expect(gets).toEqual([]);
     expect(gone).toHaveLength(2);
   });
 
-  test('signed as it was read: a newer version is asked anew, one that is not there cannot be chosen', async () => {
-    const event = await withOwnWaiver('Versions');
-    const { token } = (await book(event, 0, 'Vera', '1990-01-01')).body;
-    const before = await look(token);
-    const { id } = await odalys.call('POST /api/waivers', {
-      body: { title: 'On the water', audience: 'everyone', clauses: ['Only this.'] },
-    });
-    const offers = event.offers.map((o, at) => (at === 0 ? { ...o, waiverId: id } : o));
-    expect((await saveIt(odalys, event.id, { offers })).status).toBe(200);
-    const seat = before.seats[0]!.id;
-    expect((await sign(token, seat, before.waivers[0]!, 'Vera Ripple')).problem.code).toBe('waiver-changed');
-    const [newer] = (await look(token)).waivers;
-    expect(newer!.clauses.map((c) => c.text)).toEqual(['Only this.']);
-    expect((await sign(token, seat, newer!, 'Vera Ripple')).status).toBe(201);
-    const nowhere = offers.map((o) => ({ ...o, waiverId: crypto.randomUUID() }));
-    expect((await saveIt(odalys, event.id, { offers: nowhere })).problem.fields).toMatchObject([
-      { path: 'offers.0.waiverId', code: 'thing-gone' },
-      { path: 'offers.1.waiverId', code: 'thing-gone' },
+  test('goes with its ticket, so that it is not asked of everybody then', async () => {
+    const event = await withOwnWaiver('Only The Walk');
+    expect((await saveIt(odalys, event.id, { offers: event.offers.slice(1) })).status).toBe(200);
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    expect(plan.waivers).toEqual([]);
+  });
+
+  test('is one that is there, and asks for what is there', async () => {
+    const event = await withOwnWaiver('Nowhere');
+    const nowhere = [asksAll(crypto.randomUUID(), { offerIds: [crypto.randomUUID()] })];
+    expect((await saveIt(odalys, event.id, { waivers: nowhere })).problem.fields).toMatchObject([
+      { path: 'waivers.0.offerIds', code: 'thing-gone' },
+      { path: 'waivers.0.waiverId', code: 'thing-gone' },
     ]);
   });
 

@@ -77,7 +77,7 @@ export const partOf = {
   visibility: 'reach',
   listed: 'reach',
   facts: 'safety',
-  waiverId: 'safety',
+  waivers: 'safety',
   speakers: 'speakers',
   sponsors: 'sponsors',
   tracks: 'agenda',

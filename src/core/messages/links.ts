@@ -13,6 +13,11 @@ export const linkPaths = {
     words: 'link to their invitation',
     said: { en: 'your invitation', fr: 'votre invitation' },
   },
+  signed: {
+    path: '/signed/',
+    words: 'link to what they signed',
+    said: { en: 'your copy', fr: 'votre copie' },
+  },
   seat: { path: '/g/', words: 'link to their seat', said: { en: 'your seat', fr: 'votre place' } },
   crew: { path: '/crew/', words: 'link to their shifts', said: { en: 'your shifts', fr: 'vos quarts' } },
   application: {

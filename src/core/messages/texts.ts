@@ -47,6 +47,8 @@ export type DirectKind =
   | 'deposit asked'
   | 'deposit settled'
   | 'own'
+  | 'signed'
+  | 'sign please'
   | 'receipt'
   | 'thanks'
   | 'thanks in kind'
@@ -78,6 +80,8 @@ export type DirectKind =
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
+  signed: ['title'],
+  'sign please': ['title', 'sign_link'],
   'shift changed': ['shift_before'],
   'swap wished': ['shift_before'],
   'crew mail': ['subject', 'words', 'schedule'],
@@ -458,6 +462,20 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThis is what we have about you, and where you can put it right or say what you want to hear from us: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nVoici ce que nous savons de vous ; vous pouvez le corriger et dire ce que vous souhaitez recevoir : {{manage_link}}\n\nCe lien est personnel ; ne le transmettez pas.\n\n{{organization}}',
+    },
+  },
+  'sign please': {
+    subject: { en: 'Please sign before {{event}}', fr: 'À signer avant {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nBefore {{event}}, {{when}}, we still need a signature: {{title}}. It takes two minutes here: {{sign_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant {{event}}, {{when}}, il nous manque encore une signature : {{title}}. Deux minutes suffisent ici : {{sign_link}}\n\n{{organization}}',
+    },
+  },
+  signed: {
+    subject: { en: 'What you signed: {{title}}', fr: 'Ce que vous avez signé : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou signed {{title}}. Here is your copy, to read and to keep: {{manage_link}}\n\nIf it was not you who signed, say so there: what was signed does not count then.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous avez signé {{title}}. Voici votre copie, à lire et à conserver : {{manage_link}}\n\nSi ce n’est pas vous qui avez signé, dites-le à cet endroit : ce qui a été signé ne comptera pas.\n\n{{organization}}',
     },
   },
   overlap: {

@@ -54,8 +54,6 @@ export interface Offer {
   toAge: number | null;
   /** Whether its seats are online; else they are at the place. */
   online: boolean;
-  /** What is signed for its seats beside the waiver of the event; null where nothing is. */
-  waiverId: string | null;
 }
 
 /** An offer as it begins: free, without limits of its own. */
@@ -79,7 +77,6 @@ export const plainOffer = {
   fromAge: null as number | null,
   toAge: null as number | null,
   online: false,
-  waiverId: null as string | null,
   french: { name: '', about: '' },
 };
 

@@ -16,7 +16,7 @@ interface Row {
 export type CarriedPlan = EventTimes & { readonly [F in Exclude<PlanField, keyof EventTimes>]: unknown };
 
 /** What tells that two rows of different dates are the same one. */
-const keys: Readonly<Record<Exclude<ListField, 'survey'>, (row: never) => string>> = {
+const keys: Readonly<Record<Exclude<ListField, 'survey'> | 'waivers', (row: never) => string>> = {
   offers: (row: { name: string }) => row.name,
   extras: (row: { name: string }) => row.name,
   codes: (row: { code: string }) => row.code,
@@ -25,6 +25,7 @@ const keys: Readonly<Record<Exclude<ListField, 'survey'>, (row: never) => string
   speakers: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sponsors: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sessions: (row: { title: { en: string } }) => row.title.en,
+  waivers: (row: { waiverId: string }) => row.waiverId,
 };
 const isList = (field: PlanField): field is keyof typeof keys => field in keys;
 
@@ -34,6 +35,9 @@ const nameOf = (rows: readonly Row[], field: keyof typeof keys, id: unknown): st
   return row ? keys[field](row as never) : null;
 };
 
+/** Lists that rows of other lists point at. */
+type Mapped = 'offers' | 'speakers' | 'questions' | 'sessions';
+
 /** A field as it is compared: rows without their ids, and what they point at by name. */
 function comparable(plan: CarriedPlan, field: PlanField): unknown {
   if (!isList(field)) return plan[field];
@@ -42,7 +46,9 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
       offerId?: unknown;
       offerIds?: readonly unknown[];
       speakerIds?: readonly unknown[];
+      sessionIds?: readonly unknown[];
       shownIf?: { questionId: unknown } | null;
+      answered?: { questionId: unknown } | null;
       narrowed?: readonly { column: string }[];
     };
     return {
@@ -55,6 +61,17 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
               questionId: nameOf(rowsOf(plan, field), field, rest.shownIf.questionId),
             },
           }
+        : {}),
+      ...(rest.answered
+        ? {
+            answered: {
+              ...rest.answered,
+              questionId: nameOf(rowsOf(plan, 'questions'), 'questions', rest.answered.questionId),
+            },
+          }
+        : {}),
+      ...(rest.sessionIds
+        ? { sessionIds: rest.sessionIds.map((s) => nameOf(rowsOf(plan, 'sessions'), 'sessions', s)) }
         : {}),
       ...(rest.narrowed
         ? {
@@ -145,30 +162,34 @@ export function carry<P extends CarriedPlan>(
   newId: () => string,
 ): Partial<P> {
   const change: Record<string, unknown> = {};
-  const mapOf = (field: 'offers' | 'speakers' | 'questions') =>
-    idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
+  const mapOf = (field: Mapped) => idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
   const offers = mapOf('offers');
   const speakers = mapOf('speakers');
   const questions = mapOf('questions');
+  const sessions = mapOf('sessions');
+  const mapped: Readonly<Record<Mapped, ReadonlyMap<string, string>>> = {
+    offers,
+    speakers,
+    questions,
+    sessions,
+  };
   for (const field of fields) {
     if (!isList(field)) {
       change[field] = from[field];
       continue;
     }
     const ids =
-      field === 'offers'
-        ? offers
-        : field === 'speakers'
-          ? speakers
-          : field === 'questions'
-            ? questions
-            : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
+      field in mapped
+        ? mapped[field as Mapped]
+        : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
     change[field] = rowsOf(from, field).map((row) => {
       const moved: Row & {
         offerId?: string | null;
         offerIds?: readonly string[];
         speakerIds?: readonly string[];
+        sessionIds?: readonly string[];
         shownIf?: { questionId: string } | null;
+        answered?: { questionId: string } | null;
         narrowed?: readonly { column: string }[];
       } = {
         ...row,
@@ -180,6 +201,15 @@ export function carry<P extends CarriedPlan>(
           ...moved.shownIf,
           questionId: ids.get(moved.shownIf.questionId) ?? moved.shownIf.questionId,
         };
+      if (moved.answered)
+        moved.answered = {
+          ...moved.answered,
+          questionId: questions.get(moved.answered.questionId) ?? moved.answered.questionId,
+        };
+      if (moved.sessionIds)
+        moved.sessionIds = moved.sessionIds.flatMap(
+          (s) => carried(sessions, s, fields, 'sessions', to) ?? [],
+        );
       // What narrows by an answer goes by the question of that date.
       if (moved.narrowed)
         moved.narrowed = moved.narrowed.map((c) => ({ ...c, column: questions.get(c.column) ?? c.column }));
@@ -228,7 +258,7 @@ function carried(
   ids: ReadonlyMap<string, string>,
   id: string,
   fields: readonly PlanField[],
-  field: 'offers' | 'speakers',
+  field: Mapped,
   to: CarriedPlan,
 ): string | null {
   const there = ids.get(id);

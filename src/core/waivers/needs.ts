@@ -50,11 +50,24 @@ export function needOf(
 export const waiverStandings = ['not asked', 'self', 'guardian', 'signed'] as const;
 export type WaiverStanding = (typeof waiverStandings)[number];
 
-/** A waiver that is asked where somebody takes part, with who signed it for them. */
+/** What was signed for somebody of one waiver, as far as it holds where they take part. */
+export interface Signed {
+  relation: 'self' | 'guardian';
+  /** The newest version that was signed so. */
+  version: number;
+  /** How many different people signed so. */
+  signers: number;
+}
+
+/** A waiver that is asked of somebody, with what was signed of it for them. */
 export interface AskedWaiver {
   id: string;
   audience: WaiverAudience;
-  signedBy: 'self' | 'guardian' | null;
+  /** The oldest version that still counts. */
+  from: number;
+  /** How many guardians sign for a child. */
+  guardians: number;
+  signed: readonly Signed[];
 }
 
 /** How it stands with all that is asked of one participant. */
@@ -63,16 +76,17 @@ export interface Signing {
   standing: WaiverStanding;
   /** The waivers that are still to be signed, in the order they are asked. */
   toSign: string[];
+  /** Of these, those that one guardian has signed and another has not. */
+  partly: string[];
   /** Those that are signed. */
   signed: string[];
 }
 
 /** What is asked of somebody where no waiver is. */
-export const nothingToSign: Signing = { standing: 'not asked', toSign: [], signed: [] };
+export const nothingToSign: Signing = { standing: 'not asked', toSign: [], partly: [], signed: [] };
 
 /**
- * How it stands with the waivers asked of a participant: that of the event, and that of what they chose there. Who signs hangs on
- * age alone, so it is the same for all that are open.
+ * How it stands with the waivers asked of a participant. Who signs hangs on age alone, so it is the same for all that are open.
  */
 export function signingOf(
   asked: readonly AskedWaiver[],
@@ -81,17 +95,22 @@ export function signingOf(
   ageOfMajority: number,
 ): Signing {
   const age = ageStanding(p, eventDate, ageOfMajority);
-  const each = asked.map(({ id, audience, signedBy }) => ({
-    id,
+  const each = asked.map((w) => {
+    const enough = (s: Signed) => s.relation === 'self' || s.signers >= w.guardians;
     // Signed for another day, somebody may be of another age on this one.
-    standing:
-      signedBy && covers(signedBy, age) ? ('signed' as const) : needOf(audience, p, eventDate, ageOfMajority),
-  }));
+    const counting = w.signed.filter((s) => s.version >= w.from && covers(s.relation, age));
+    return {
+      id: w.id,
+      partly: counting.length > 0,
+      standing: counting.some(enough) ? ('signed' as const) : needOf(w.audience, p, eventDate, ageOfMajority),
+    };
+  });
   const open = each.filter((w) => w.standing === 'self' || w.standing === 'guardian');
   const signed = each.filter((w) => w.standing === 'signed');
   return {
     standing: (open[0] ?? signed[0])?.standing ?? 'not asked',
     toSign: open.map((w) => w.id),
+    partly: open.filter((w) => w.partly).map((w) => w.id),
     signed: signed.map((w) => w.id),
   };
 }
@@ -102,16 +121,3 @@ export function signingOf(
  */
 export const covers = (signedBy: 'self' | 'guardian', age: ReturnType<typeof ageStanding>): boolean =>
   !(signedBy === 'self' && age === 'minor') && !(signedBy === 'guardian' && age === 'adult');
-
-/** True at an event where it matters how old everybody is: a waiver is asked there, or children are admitted. */
-export const ageDecides = (event: {
-  waiverId: string | null;
-  facts: Readonly<Record<string, boolean | number>>;
-}): boolean => event.waiverId !== null || event.facts.minors === true;
-
-/** True where it matters how old whoever takes an offer is: it is for some ages, or has a waiver of its own. */
-export const offerAsksAge = (offer: {
-  waiverId: string | null;
-  fromAge: number | null;
-  toAge: number | null;
-}): boolean => offer.waiverId !== null || offer.fromAge !== null || offer.toAge !== null;

@@ -33,6 +33,8 @@ export const lettersEn = {
   'deposit settled': 'The deposit of a volunteer is settled',
   'application invited': 'They are asked to help again',
   own: 'They get the link to their own page',
+  'sign please': 'They are asked by hand to sign',
+  signed: 'They signed a waiver: their copy',
   receipt: 'A receipt was issued',
   thanks: 'A gift came',
   'thanks in kind': 'A gift in kind came',

@@ -5,7 +5,7 @@ import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
 import type { ClockFace } from '#core/time/face.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
-import { type Ids, linkToken, sha256 } from '../db/ids.ts';
+import { barelyToken, type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
 import type { Announcer } from './announcer.ts';
 import type { CardGateway, CardsAround } from './cards.ts';
@@ -201,7 +201,8 @@ export type LinkKind =
   | 'receipt'
   | 'out'
   | 'follow'
-  | 'application';
+  | 'application'
+  | 'signed';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(
@@ -279,7 +280,7 @@ export async function followLink(tx: Queries, kind: LinkKind, token: string): Pr
   const row = await first<{ subjectId: string }>(
     tx,
     'select subject_id from links where token_hash = $1 and kind = $2 and revoked_at is null',
-    [sha256(token), kind],
+    [sha256(barelyToken(token)), kind],
   );
   return row?.subjectId ?? null;
 }

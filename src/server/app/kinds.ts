@@ -129,12 +129,22 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'question set kept': { setId: string; name: string; gone: boolean };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
-    eventId: string;
-    orderId: string;
-    registrationId: string;
+    signatureId: string;
+    /** None of these where it was signed on a page of its own. */
+    eventId: string | null;
+    orderId: string | null;
+    registrationId: string | null;
+    contactId: string | null;
+    title: string;
     sha256: string;
     device: string | null;
   };
+  /** Whoever booked, or one of the crew, is asked by hand to sign. */
+  'signature asked': { eventId: string; orderId: string | null; contactId: string | null; titles: string };
+  /** What was signed in one go is sent to whoever signed. */
+  'copy asked': { act: string; email: string; title: string };
+  'signature revoked': { signatureId: string; eventId: string | null; orderId: string | null; why: string };
+  'health forgotten': { signatureId: string };
   'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
   'joined the team': { staffId: string; name: string; email: string };
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
@@ -412,10 +422,36 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'waiver signed': {
     entry: (f) => ({
       action: f.device ? 'signed at the door' : 'signed a waiver',
-      subject: { kind: 'registration', id: f.registrationId },
-      detail: { sha256: f.sha256, ...(f.device ? { device: f.device } : {}) },
+      subject: f.registrationId
+        ? { kind: 'registration', id: f.registrationId }
+        : { kind: 'signature', id: f.signatureId },
+      detail: { title: f.title, sha256: f.sha256, ...(f.device ? { device: f.device } : {}) },
     }),
     topics: ofEvent,
+  },
+  'copy asked': { topics: nobody },
+  'signature asked': {
+    entry: (f) => ({
+      action: 'asked for a signature',
+      subject: f.orderId ? order(f.orderId) : { kind: 'contact', id: f.contactId },
+      detail: { titles: f.titles },
+    }),
+    topics: ofEvent,
+  },
+  'signature revoked': {
+    entry: (f) => ({
+      action: 'revoked a signature',
+      subject: { kind: 'signature', id: f.signatureId },
+      detail: { why: f.why },
+    }),
+    topics: ofEvent,
+  },
+  'health forgotten': {
+    entry: (f) => ({
+      action: 'deleted what a signature said about health',
+      subject: { kind: 'signature', id: f.signatureId },
+    }),
+    topics: nobody,
   },
   'attendance marked': {
     entry: (f) =>

@@ -237,9 +237,9 @@ export const seatsByAge = (tx: Queries, eventId: string) =>
     signedBy: 'self' | 'guardian' | null;
   }>(
     `select r.contact_id, trim(r.given_name || ' ' || r.family_name) as name, r.birth_date, r.said_minor,
-       (select g.relation from signatures g where g.registration_id = r.id and g.waiver_id in (e.waiver_id, f.waiver_id) and g.state = 'valid'
-          order by g.at desc limit 1) as signed_by
-     from registrations r join events e on e.id = r.event_id join offers f on f.id = r.offer_id where r.event_id = $1 and r.state = 'confirmed' and r.birth_date is not null order by name, r.id`,
+       (select g.relation from signatures g where g.registration_id = r.id and g.state = 'valid'
+          and e.waivers @> jsonb_build_array(jsonb_build_object('waiverId', g.waiver_id)) order by g.at desc limit 1) as signed_by
+     from registrations r join events e on e.id = r.event_id where r.event_id = $1 and r.state = 'confirmed' and r.birth_date is not null order by name, r.id`,
     [eventId],
   );
 

@@ -77,6 +77,52 @@ export async function linkArrival(
   return { contactId, created: true, reasons };
 }
 
+/** Somebody who says who comes with them, and those around them on record. */
+export interface Beside {
+  contactId: string;
+  email: string | null;
+  around: ReadonlySet<string>;
+}
+
+/**
+ * Links somebody whom somebody else named, who may have no address of their own: they are looked for among the people around whoever
+ * named them, so that a child is known again next year without taking over the parent's email. Whoever is new is in their household where
+ * they are of one family. `mayBe` says who they cannot be.
+ */
+export async function linkBeside(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  arrivals: Arrivals,
+  person: NewPerson,
+  { contactId: besideId, email, around }: Beside,
+  source: string,
+  mayBe: (contactId: string) => boolean = () => true,
+): Promise<Linked> {
+  const described = asDescribed(person);
+  const candidates = arrivals
+    .candidatesOf(described)
+    .filter((c) => mayBe(c.id))
+    .map((c) => (around.has(c.id) && email ? { ...c, emails: [...c.emails, email] } : c));
+  const { model, careful } = await readMatching(w);
+  const decision = decide(described, candidates, model, careful);
+  if (decision.outcome === 'same')
+    return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
+  const sameFamily =
+    decision.householdOf === besideId ||
+    candidates.some((c) => c.id === besideId && c.family === person.family);
+  const contactId = await arrivals.add({ ...person, email: null }, source, {
+    householdOf: sameFamily ? besideId : null,
+  });
+  if (decision.outcome === 'look' && decision.verdict) arrivals.pair(contactId, decision.verdict, source);
+  return {
+    contactId,
+    created: true,
+    reasons:
+      decision.outcome === 'look'
+        ? [because('made new, unnamed'), ...decision.reasons]
+        : [because('new person'), because('named by the buyer')],
+  };
+}
+
 /** Adds what a contact does not have yet; never changes what is there. */
 async function fillBlanks(
   w: Pick<Work, 'tx' | 'app' | 'now'>,

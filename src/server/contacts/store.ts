@@ -453,3 +453,24 @@ export async function setPhones(
       [ids.id(), contactId, phone, kind, position, endedOn],
     );
 }
+
+/** The people who may have no address of their own: somebody, those they look after, their household. */
+export async function peopleAround(tx: Queries, contactId: string): Promise<ReadonlySet<string>> {
+  const rows = await tx.query<{ id: string }>(
+    `select to_contact as id from relationships where from_contact = $1 and kind = 'guardian'
+     union select o.id from contacts c join contacts o on o.household_id = c.household_id where c.id = $1 union select $1`,
+    [contactId],
+  );
+  return new Set(rows.map((r) => r.id));
+}
+
+/** Somebody and the children they look after: of whom they may be told everything. */
+export const theirsOf = async (tx: Queries, contactId: string): Promise<ReadonlySet<string>> =>
+  new Set(
+    (
+      await tx.query<{ id: string }>(
+        "select to_contact as id from relationships where kind = 'guardian' and from_contact = $1 union select $1",
+        [contactId],
+      )
+    ).map((r) => r.id),
+  );

@@ -63,6 +63,23 @@ export const linkToken = (secret: string, kind: string, subjectId: string, renew
     .subarray(0, 20)
     .toString('base64url');
 
+/** How many characters a token of `linkToken` has. */
+const linkLength = 27;
+
+/**
+ * A token as it stands in a mail: whoever opens it reads what is sent to that address, which whoever was given the token on a page may
+ * not.
+ */
+export const mailedToken = (secret: string, token: string): string =>
+  `${token}${createHmac('sha256', secret).update(`mailed:${token}`).digest().subarray(0, 9).toString('base64url')}`;
+
+/** A token without what it carries where it came by mail. */
+export const barelyToken = (token: string): string => token.slice(0, linkLength);
+
+/** True of a token that came by mail. */
+export const cameByMail = (secret: string, token: string): boolean =>
+  token.length > linkLength && mailedToken(secret, barelyToken(token)) === token;
+
 /** The code by which somebody signs in, derived so that the database does not hold it. */
 export const codeFor = (secret: string, id: string): string =>
   codeOf(createHmac('sha256', secret).update(`code:${id}`).digest());

@@ -16,6 +16,7 @@ import { invalid, refused } from '../http/problem.ts';
 import { placeOrder } from '../registration/ordering.ts';
 import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { knowArrived } from '../waivers/signatureStore.ts';
 import { doorRows } from './list.ts';
 import { attendanceNow, hasSeat, keepAbsences, keepAttendance } from './store.ts';
 
@@ -51,6 +52,7 @@ export async function mark(
       throw refused('stop', { verdict: row.headline, details: row.details.join(' ') });
   }
   await keepAttendance(tx, seat, state, when);
+  if (state === 'arrived') await knowArrived(tx, registrationId, now);
   await insert(tx, 'attendance_marks', {
     id: app.ids.id(),
     registrationId,

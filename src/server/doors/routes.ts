@@ -18,7 +18,8 @@ import { refused } from '../http/problem.ts';
 import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { signWaiver } from '../waivers/signing.ts';
+import { sentFrom } from '../waivers/routes.ts';
+import { signForSeats } from '../waivers/signing.ts';
 import { asRead, waiversAt } from '../waivers/store.ts';
 import { letIn, mark } from './commands.ts';
 import { doorRows } from './list.ts';
@@ -60,7 +61,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
-      waivers: (await waiversAt(tx, event.id)).map(asRead),
+      waivers: (await waiversAt(tx, event.id)).map((w) => asRead(w, 'en')),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,
     };
@@ -94,7 +95,17 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'POST /api/registrations/:id/signatures': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'change');
-    await signWaiver(c, seat, c.body, c.staff.name);
+    const { relation, answers, ...hand } = c.body;
+    await signForSeats(c, [{ ...seat, relation, answers }], hand, {
+      ...sentFrom(c.request),
+      device: c.staff.name,
+      way: 'door',
+      // Whoever signs stands there.
+      mayKnow: () => true,
+      signer: null,
+      copyTo: null,
+      language: 'en',
+    });
     const [row] = await doorRows(c.tx, event, c.now, seat.id);
     return { row: row! };
   },

@@ -7,7 +7,7 @@ import { instantOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { insert, type Queries } from '../db/database.ts';
+import { insert, type Queries, update } from '../db/database.ts';
 import { theOrganization } from '../staff/store.ts';
 import { isTaken } from './addresses.ts';
 import { instantsOf } from './parts.ts';
@@ -225,16 +225,31 @@ async function copyParts(w: Work, from: string, to: string, startsLocal: string 
     'sponsors',
     plan.sponsors.map((s, position) => ({ ...s, id: app.ids.id(), eventId: to, position })),
   );
+  const sessionIds = new Map(plan.sessions.map((s) => [s.id, app.ids.id()]));
   await insert(
     tx,
     'agenda_sessions',
     plan.sessions.map((s, position) => ({
       ...s,
-      id: app.ids.id(),
+      id: sessionIds.get(s.id),
       speakerIds: s.speakerIds.map((id) => speakerIds.get(id)),
       eventId: to,
       position,
     })),
   );
+  // Who is asked to sign goes by the tickets, sessions and questions of the copy.
+  if (plan.waivers.length)
+    await update(tx, 'events', to, {
+      waivers: plan.waivers.map((rule) => ({
+        ...rule,
+        id: app.ids.id(),
+        offerIds: rule.offerIds.flatMap((id) => offerIds.get(id) ?? []),
+        sessionIds: rule.sessionIds.flatMap((id) => sessionIds.get(id) ?? []),
+        answered: rule.answered && {
+          ...rule.answered,
+          questionId: questionIds.get(rule.answered.questionId) ?? rule.answered.questionId,
+        },
+      })),
+    });
   if (plan.survey) await insert(tx, 'surveys', { id: app.ids.id(), eventId: to, ...plan.survey });
 }

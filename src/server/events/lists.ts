@@ -3,6 +3,8 @@ import { isCurrency } from '#core/money/amount.ts';
 import { problemsWithRefunds } from '#core/money/refundPolicy.ts';
 import { problemsWithShop } from '#core/offers/checking.ts';
 import { occupying, standing } from '#core/registration/states.ts';
+import { withoutGone } from '#core/waivers/asking.ts';
+import { sameValue } from '#core/words/canonical.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
@@ -87,6 +89,14 @@ async function takeQuestionsAlong({ w: { tx, now } }: Saving, offerIds: readonly
   );
 }
 
+/** Waivers are asked by what is still there: a rule goes with the ticket, session or question it asked about. */
+export async function keepRules({ w, event, after, change }: Saving): Promise<void> {
+  const kept = withoutGone(after.waivers, after);
+  // What is wanted of the rules themselves is saved with them.
+  if (!change.waivers && !sameValue(kept, after.waivers))
+    await update(w.tx, 'events', event.id, { waivers: kept });
+}
+
 export async function saveSurvey({ w, event, change }: Saving): Promise<void> {
   const survey = change.survey ?? null;
   const stored = await first<{ id: string; anonymous: boolean }>(
@@ -120,7 +130,10 @@ export async function checkShop(saving: Saving): Promise<FieldProblem[]> {
 /** Saves what an event sells. */
 export async function saveShop(saving: Saving): Promise<void> {
   const { before, change, w, event } = saving;
-  if (change.offers) await saveList(saving, 'offers', before.offers, change.offers);
+  if (change.offers) {
+    await saveList(saving, 'offers', before.offers, change.offers);
+    await keepRules(saving);
+  }
   if (change.extras) await saveList(saving, 'extras', before.extras, change.extras);
   if (change.codes) await saveList(saving, 'codes', before.codes, change.codes);
   if (change.taxes) await update(w.tx, 'events', event.id, { taxes: change.taxes });
@@ -152,19 +165,6 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
      from registrations where event_id = $1 and state in ${among(standing)} group by offer_id`,
     [event.id],
   );
-  const waivers = change.offers!.flatMap((o) => o.waiverId ?? []);
-  const there = new Set(
-    waivers.length
-      ? (await w.tx.query<{ id: string }>('select id from waivers where id = any($1)', [waivers])).map(
-          (x) => x.id,
-        )
-      : [],
-  );
-  const gone = change.offers!.flatMap((o, at) =>
-    o.waiverId && !there.has(o.waiverId)
-      ? [wrongAt(`offers.${at}.waiverId`, 'thing-gone', { what: 'waiver' })]
-      : [],
-  );
   const taken = sold.flatMap(({ offerId, units, taken: n }) => {
     const at = change.offers!.findIndex((o) => o.id === offerId);
     if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
@@ -173,5 +173,5 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
       ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: n })]
       : [];
   });
-  return [...gone, ...taken];
+  return taken;
 }

@@ -12,13 +12,14 @@ import { shopAt } from '#core/offers/dated.ts';
 import { problemsWithQuestions } from '#core/questions/checking.ts';
 import { safeAddress } from '#core/text/doc.ts';
 import { meaningOf } from '#core/time/wallTime.ts';
+import { problemsWithRules, type WaiverRule } from '#core/waivers/asking.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { readFields } from '../contacts/fields.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
 import { addressAlong, isTaken, moveAddress } from './addresses.ts';
-import { checkShop, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
+import { checkShop, keepRules, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
 import { roomsOf } from './store.ts';
 
 /** What is wrong with what a line says. */
@@ -58,13 +59,36 @@ const saveFields =
 /** A problem where something chosen from a register is not there. */
 async function unknown(
   tx: Queries,
-  table: 'units' | 'venues' | 'waivers' | 'funds',
+  table: 'units' | 'venues' | 'funds',
   id: string | null | undefined,
   path: PlanField,
   what: string,
 ): Promise<FieldProblem[]> {
   if (!id || (await first(tx, `select 1 as x from ${table} where id = $1`, [id]))) return [];
   return [{ path, code: 'thing-gone', params: { what } }];
+}
+
+/** Waivers that are not there, or closed: one that is asked already stays. */
+async function problemsWithWaivers(
+  tx: Queries,
+  before: readonly WaiverRule[],
+  rules: readonly WaiverRule[],
+): Promise<FieldProblem[]> {
+  const states = new Map(
+    (
+      await tx.query<{ id: string; closed: boolean }>(
+        'select id, closed_at is not null as closed from waivers where id = any($1)',
+        [rules.map((r) => r.waiverId)],
+      )
+    ).map((w) => [w.id, w.closed]),
+  );
+  return rules.flatMap(({ waiverId }, at) => {
+    const closed = states.get(waiverId);
+    if (closed === undefined) return [wrongAt(`waivers.${at}.waiverId`, 'thing-gone', { what: 'waiver' })];
+    return closed && !before.some((r) => r.waiverId === waiverId)
+      ? [wrongAt(`waivers.${at}.waiverId`, 'waiver-is-closed')]
+      : [];
+  });
 }
 
 /** What is wrong with speakers or sponsors: one without a name, a contact or a picture that is not there. */
@@ -246,7 +270,10 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: saveFields('reach'),
   },
   safety: {
-    check: ({ w, change }) => unknown(w.tx, 'waivers', change.waiverId, 'waiverId', 'waiver'),
+    check: async ({ w, before, after, change }) => [
+      ...(change.waivers ? problemsWithRules(change.waivers, after) : []),
+      ...(await problemsWithWaivers(w.tx, before.waivers, change.waivers ?? [])),
+    ],
     save: saveFields('safety'),
   },
   speakers: {
@@ -271,7 +298,10 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
       ),
     async save(saving) {
       const { before, change, w, event } = saving;
-      if (change.sessions) await saveList(saving, 'agenda_sessions', before.sessions, change.sessions);
+      if (change.sessions) {
+        await saveList(saving, 'agenda_sessions', before.sessions, change.sessions);
+        await keepRules(saving);
+      }
       if (change.tracks) {
         await update(w.tx, 'events', event.id, { tracks: change.tracks });
         await leaveTracks(w.tx, event.id);
@@ -310,8 +340,10 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     check: async ({ w, change }) =>
       change.questions ? problemsWithQuestions(change.questions, await readFields(w.tx)) : [],
     async save(saving) {
-      if (saving.change.questions)
+      if (saving.change.questions) {
         await saveList(saving, 'questions', saving.before.questions, saving.change.questions);
+        await keepRules(saving);
+      }
       const { forgetDays, namesDays } = saving.change;
       await update(saving.w.tx, 'events', saving.event.id, {
         ...(forgetDays !== undefined && { forgetDays }),

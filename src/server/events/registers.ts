@@ -1,10 +1,8 @@
-import type { z } from 'zod';
-import type { eventsContract } from '#contract/events.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { invalid } from '../http/problem.ts';
-import { isRegistered, lastVersionOf, nameInRegister, type Register } from './store.ts';
+import { isRegistered, nameInRegister, type Register } from './store.ts';
 
 const words: Record<Register, string> = { units: 'unit', funds: 'fund', initiatives: 'initiative' };
 
@@ -36,25 +34,4 @@ export async function renameInRegister(
     throw invalid([{ path: 'name', code: 'register-exists', params: { kind } }]);
   await update(w.tx, register, id, { name });
   await record(w, 'register grew', { kind, id, how: `renamed a ${kind}`, detail: { name, before } });
-}
-
-type NewWaiver = z.output<(typeof eventsContract)['POST /api/waivers']['body']>;
-
-/** Adds a waiver, or the next version of the one with the same title: what was signed before keeps its text. */
-export async function addWaiver(
-  w: Work,
-  { title, audience, clauses }: NewWaiver,
-): Promise<{ id: string; version: number }> {
-  const version = (await lastVersionOf(w.tx, title)) + 1;
-  const id = w.app.ids.id();
-  await insert(w.tx, 'waivers', {
-    id,
-    title,
-    version,
-    audience,
-    clauses: clauses.map((text, at) => ({ id: `c${at + 1}`, text })),
-    createdAt: w.now,
-  });
-  await record(w, 'register grew', { kind: 'waiver', id, how: 'added a waiver', detail: { title, version } });
-  return { id, version };
 }

@@ -230,7 +230,7 @@ export const readSeriesDates = (tx: Queries, seriesId: string, now: string): Pro
   );
 
 const offerColumns = `id, name, about, pricing, price, least, deposit, prices, taxed, value_received, quantity, seats_per_unit, least_per_order,
-  most_per_order, most_per_person, opens_local, closes_local, hidden, from_age, to_age, online, waiver_id, french`;
+  most_per_order, most_per_person, opens_local, closes_local, hidden, from_age, to_age, online, french`;
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(
@@ -268,7 +268,7 @@ export async function readSold(tx: Queries, eventId: string): Promise<Sold> {
          'deposit', o.deposit, 'prices', o.prices, 'taxed', o.taxed, 'valueReceived', o.value_received, 'quantity', o.quantity,
          'seatsPerUnit', o.seats_per_unit, 'leastPerOrder', o.least_per_order, 'mostPerOrder', o.most_per_order, 'mostPerPerson', o.most_per_person,
          'opensLocal', o.opens_local, 'closesLocal', o.closes_local, 'hidden', o.hidden, 'fromAge', o.from_age, 'toAge', o.to_age, 'online', o.online,
-         'waiverId', o.waiver_id, 'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
+         'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
        coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.name, 'about', e.about, 'french', e.french, 'price', e.price, 'taxed', e.taxed,
          'valueReceived', e.value_received, 'chance', e.chance, 'quantity', e.quantity, 'mostPerOrder', e.most_per_order, 'options', e.options) order by e.position)
          from extras e where e.event_id = $1 and e.removed_at is null), '[]') as extras,
@@ -426,8 +426,16 @@ export const readChoices = async (tx: Queries) => ({
          'layouts', rm.layouts) order by rm.position) from rooms rm where rm.venue_id = v.id and rm.retired_at is null), '[]') as rooms
      from venues v where v.retired_at is null order by v.name`,
   ),
-  waivers: await tx.query<{ id: string; title: string; version: number; audience: string; clauses: number }>(
-    'select id, title, version, audience, jsonb_array_length(clauses) as clauses from waivers order by title, version desc',
+  waivers: await tx.query<{
+    id: string;
+    title: string;
+    version: number;
+    audience: string;
+    closed: boolean;
+    holds: string;
+  }>(
+    `select w.id, w.title, (select max(v.version) from waiver_versions v where v.waiver_id = w.id) as version, w.audience, w.closed_at is not null as closed,
+       w.holds ->> 'for' as holds from waivers w order by w.title`,
   ),
   templates: await tx.query<{ id: string; title: string }>(
     'select id, public_title as title from events e where is_template and not exists (select 1 from series s where s.pattern_id = e.id) order by public_title',
@@ -461,14 +469,6 @@ export async function nameInRegister(tx: Queries, register: Register, id: string
   if (!row) throw notFound('This entry');
   return row.name;
 }
-
-/** The newest version of a waiver with a title; 0 where there is none. */
-export const lastVersionOf = async (tx: Queries, title: string): Promise<number> =>
-  (await first<{ version: number }>(
-    tx,
-    'select coalesce(max(version), 0) as version from waivers where title = $1',
-    [title],
-  ))!.version;
 
 /** Shifts that waited for a date, taken once: whoever asks puts them where they belong. */
 export async function takeWaiting(tx: Queries, id: string): Promise<Waiting<CopiedShift> | null> {

@@ -23,8 +23,10 @@ import {
   tellOrganizer,
   tellOwnLink,
   tellProposer,
+  tellSigned,
   tellTeam,
   tellTicket,
+  tellToSign,
 } from './telling.ts';
 import { replanYear } from './yearRound.ts';
 
@@ -37,10 +39,9 @@ const deciding: readonly (keyof EventPlan)[] = [
   'namesDays',
   'zone',
   'messages',
-  'waiverId',
+  'waivers',
   // Whoever follows hears of nothing that is not shown to them.
   'visibility',
-  // An offer may have a waiver of its own.
   'offers',
   // Who may come from when.
   'admission',
@@ -63,6 +64,12 @@ const withoutSeat: readonly Audience[] = ['waiting', 'accepted', 'offered', 'giv
 
 const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) =>
   replanSoon(w, eventId, orderId);
+
+/** What was signed for a seat, or is no longer: its booking is asked for less, or for more. */
+const replanSigned = async (
+  w: Work,
+  { eventId, orderId }: { eventId: string | null; orderId: string | null },
+) => (eventId && orderId ? replanOrder(w, { eventId, orderId }) : undefined);
 
 /** Where something of an order is still asked for. */
 async function replanAsking(w: Work, of: { eventId: string; orderId: string }) {
@@ -160,7 +167,10 @@ export const messagesReactions: Reactions = {
   'attendance marked': replanSeat,
   'sessions chosen': replanChosen,
   'guest asked': (w, { registrationId, email }) => tellGuest(w, registrationId, email),
-  'waiver signed': replanOrder,
+  'waiver signed': replanSigned,
+  'signature revoked': replanSigned,
+  'signature asked': (w, about) => tellToSign(w, about),
+  'copy asked': (w, about) => tellSigned(w, about),
   // What is paid is not asked for; what is owed again is.
   'money received': replanAsking,
   'money let off': replanAsking,

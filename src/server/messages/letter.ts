@@ -11,7 +11,7 @@ import type { Doc } from '#core/text/types.ts';
 import { oneLine } from '#core/words/text.ts';
 import { type Letter, openLink, type Work } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
-import { codeFor, linkToken, replyToken } from '../db/ids.ts';
+import { codeFor, linkToken, mailedToken, replyToken } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
 
 /** A mail as it is kept, its links as marks. */
@@ -154,7 +154,9 @@ async function linksOf(
           ? replyToken(w.app.secret, subjectId)
           : kind === 'invitation' || kind === 'reset' || kind === 'sign in'
             ? linkToken(w.app.secret, kind, subjectId)
-            : await openLink(w, kind, subjectId),
+            : kind === 'manage'
+              ? mailedToken(w.app.secret, await openLink(w, kind, subjectId))
+              : await openLink(w, kind, subjectId),
     );
   }
   return (text) =>

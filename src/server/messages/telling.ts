@@ -20,6 +20,7 @@ import { readProposalOf } from '../proposals/store.ts';
 import { addressOf } from '../registration/household.ts';
 import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { signerOfAct } from '../waivers/signatureStore.ts';
 import { planDirect } from './direct.ts';
 import { holdBackGuest } from './store.ts';
 
@@ -41,6 +42,7 @@ export async function tellBuyer(
     | 'ticket changed'
     | 'moved'
     | 'handed on'
+    | 'sign please'
   >,
   reason: string,
   until?: string,
@@ -353,6 +355,55 @@ export async function tellTeam(
     eventId: null,
     reason,
     values: { name: to.name, organization, manage_link: linkMark(kind, subjectId) },
+  });
+}
+
+/** Asks whoever booked, or one of the crew, to sign what is still to be signed. */
+export async function tellToSign(w: Work, about: Facts['signature asked']): Promise<void> {
+  const { eventId, orderId, contactId, titles } = about;
+  if (orderId)
+    return tellBuyer(w, orderId, 'sign please', 'has not signed', undefined, undefined, {
+      title: titles,
+      sign_link: linkMark('manage', orderId, '#waivers'),
+    });
+  const event = await readEvent(w.tx, eventId);
+  const contact = (await readContact(w.tx, contactId!))!;
+  const { name: organization } = await theOrganization(w.tx);
+  const language = contact.language === 'fr' ? 'fr' : 'en';
+  await planDirect(w, {
+    kind: 'sign please',
+    key: `sign please:${contactId}:${w.now}`,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: writableEmail(contact),
+      contactId,
+      language,
+    },
+    eventId,
+    reason: 'has not signed',
+    values: {
+      name: contact.givenName || contact.familyName,
+      event: event.publicTitle,
+      when: sayWhen(event, language),
+      organization,
+    },
+    own: { title: titles, sign_link: linkMark('crew', contactId!, '#waivers') },
+  });
+}
+
+/** Writes the link to the copy of what was signed in one go to the address whoever signed gave. */
+export async function tellSigned(w: Work, { act, email, title }: Facts['copy asked']): Promise<void> {
+  const { name: organization } = await theOrganization(w.tx);
+  const { name, language, eventId } = await signerOfAct(w.tx, act);
+  await planDirect(w, {
+    kind: 'signed',
+    key: `signed:${act}`,
+    // To the address and nobody: whoever signed has a copy, whatever else they want.
+    to: { name, email, contactId: null, language },
+    eventId,
+    reason: 'signed a waiver',
+    values: { name: splitName(name).given, organization, manage_link: linkMark('signed', act) },
+    own: { title },
   });
 }
 

@@ -50,6 +50,7 @@ export const noticesReactions: Reactions = {
   'order confirmed': (w, about) => ofOrder(w, 'registration', about),
   'seats withdrawn': (w, about) => ofOrder(w, 'seats given up', about, about.seats),
   async 'waiver signed'(w, { eventId, registrationId }) {
+    if (!registrationId || !eventId) return undefined;
     await notice(w, 'waiver signed', eventId, async () => {
       const seat = await readSeat(w.tx, registrationId);
       return {

@@ -16,14 +16,20 @@ export const inks = { ink: '#23262D', soft: '#62666F', line: '#E3DCCF' } as cons
 
 interface Paper {
   title: string;
+  /** When it was made, for what is the same file each time; now where nothing is said. */
+  made?: string;
   size: string | [number, number];
   margin: number;
 }
 
 /** Begins a PDF with our faces; pages are added by whoever draws. What draws is loaded with the first: a start need not wait for it. */
-export async function beginPdf({ title, ...page }: Paper): Promise<PDFKit.PDFDocument> {
+export async function beginPdf({ title, made, ...page }: Paper): Promise<PDFKit.PDFDocument> {
   const { default: PDFDocument } = await import('pdfkit');
-  const pdf = new PDFDocument({ ...page, autoFirstPage: false, info: { Title: title } });
+  const pdf = new PDFDocument({
+    ...page,
+    autoFirstPage: false,
+    info: { Title: title, ...(made && { CreationDate: new Date(made) }) },
+  });
   for (const [face, file] of Object.entries(fonts))
     pdf.registerFont(face, require.resolve(`@fontsource/${file}`));
   return pdf;

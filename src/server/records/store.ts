@@ -6,6 +6,7 @@ import type { Facts } from '#core/records/evaluate.ts';
 import type { Segment } from '#core/records/segment.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { instantSql as instant } from '../db/instants.ts';
 import { notFound } from '../http/problem.ts';
 
 export interface SegmentRow {
@@ -121,8 +122,6 @@ export const frozenMembers = (id: string): Compiled => ({
 
 const eventColumns = `jsonb_build_object('eventId', e.id, 'unitId', e.unit_id, 'category', e.category, 'title', e.public_title, 'seriesId', e.first_of,
   'startsAt', to_char(e.starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
-const instant = (column: string): string =>
-  `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
 /** Everything about some people that a segment may ask. */
 export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Facts[]> {

@@ -1,7 +1,7 @@
 import type { Quote } from '#core/offers/quote.ts';
 import type { Question } from '#core/questions/question.ts';
 import { answersKept, type Channel, orderProblems } from '#core/registration/checking.ts';
-import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge } from '#core/waivers/asking.ts';
 import type { Work } from '../app/app.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
 import type { FieldProblem } from '../http/problem.ts';
@@ -25,7 +25,9 @@ export async function checkRequest(
     questions,
     needsBirthDate: ageDecides(event),
     offerOfSeat,
-    ages: new Map(order.parties.map(({ offer }) => [offer.id, { ...offer, asksAge: offerAsksAge(offer) }])),
+    ages: new Map(
+      order.parties.map(({ offer }) => [offer.id, { ...offer, asksAge: offerAsksAge(offer, event.waivers) }]),
+    ),
     eventDate: event.startsLocal?.slice(0, 10) ?? null,
     ...(await answeringAt(w.tx, w.now)),
     channel,

@@ -38,7 +38,7 @@ export async function enterCode(
     offers: opens
       ? shop.offers
           .filter((o) => o.hidden && isFor(code, o.id))
-          .map((o) => publicOfferOf(o, limitsOf(event), taken))
+          .map((o) => publicOfferOf(o, limitsOf(event), taken, event.waivers))
       : [],
   };
 }

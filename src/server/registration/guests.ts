@@ -16,7 +16,8 @@ import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { passShown } from '../print/code.ts';
 import { theOrganization } from '../staff/store.ts';
-import { signWaiver } from '../waivers/signing.ts';
+import { sentFrom } from '../waivers/routes.ts';
+import { signForSeats } from '../waivers/signing.ts';
 import { readSigner, signingAt } from '../waivers/store.ts';
 import { answersOf } from './answers.ts';
 import { orderByLink } from './links.ts';
@@ -83,7 +84,7 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
   );
   const until = namesUntil(event);
   const silent = silentStates.includes(event.state);
-  const { waiver, toSign } = signing.of(seat);
+  const { waiver, toSign, partly } = signing.of(seat);
   return {
     language: order.language,
     event: inShort(event, order.language),
@@ -102,7 +103,8 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
     filled: seat.guestFilledAt !== null,
     waiver,
     toSign,
-    waivers: signing.texts(toSign),
+    partly,
+    waivers: signing.texts(toSign, order.language),
     pass:
       seat.state === 'confirmed' && seat.passCode && !silent && seat.givenName !== ''
         ? await passShown(seat.passCode)
@@ -132,8 +134,19 @@ export const guestHandlers: Handlers<typeof guestsContract> = {
   },
 
   'POST /api/public/guests/:token/signature': async (c) => {
-    const { id } = await seatByLink(c.tx, c.params.token);
-    return { sha256: await signWaiver(c, (await readSigner(c.tx, id))!, c.body) };
+    const { id, guestEmail, orderId } = await seatByLink(c.tx, c.params.token);
+    const seat = (await readSigner(c.tx, id))!;
+    const { relation, answers, ...hand } = c.body;
+    const { hashes } = await signForSeats(c, [{ ...seat, relation, answers }], hand, {
+      ...sentFrom(c.request),
+      way: 'link',
+      // The link went to their own address.
+      mayKnow: (contactId) => contactId === seat.contactId,
+      signer: null,
+      copyTo: guestEmail,
+      language: (await readOrder(c.tx, orderId)).language,
+    });
+    return { sha256: hashes[0]! };
   },
 
   'PATCH /api/registrations/:id': async (c) => {

@@ -7,7 +7,7 @@ import { answersTo, type Channel, seatProblems } from '#core/registration/checki
 import { namesUntil } from '#core/registration/namesUntil.ts';
 import { isCorrection } from '#core/registration/naming.ts';
 import { standing } from '#core/registration/states.ts';
-import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge } from '#core/waivers/asking.ts';
 import { stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { refreshFound } from '../contacts/keys.ts';
@@ -126,7 +126,7 @@ async function checkedAnswers(
       needsBirthDate: ageDecides(event),
       offerId: seat.offerId,
       order: form,
-      ages: new Map(offer ? [[offer.id, { ...offer, asksAge: offerAsksAge(offer) }]] : []),
+      ages: new Map(offer ? [[offer.id, { ...offer, asksAge: offerAsksAge(offer, event.waivers) }]] : []),
       eventDate: event.startsLocal?.slice(0, 10) ?? null,
       ...(await answeringAt(w.tx, w.now)),
       channel,

@@ -1,17 +1,17 @@
-import { asDescribed, decide } from '#core/contacts/match.ts';
+import { asDescribed } from '#core/contacts/match.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { isMinor } from '#core/waivers/needs.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { Arrivals } from '../contacts/arriving.ts';
-import { linkArrival, setGuardian, type Teller } from '../contacts/linking.ts';
-import { readMatching } from '../contacts/model.ts';
+import { linkArrival, linkBeside, setGuardian, type Teller } from '../contacts/linking.ts';
 import { proposeGuardian, proposeOf } from '../contacts/proposals.ts';
+import { peopleAround } from '../contacts/store.ts';
 import { first, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { keepAnswers } from './answers.ts';
-import { type OrderRow, peopleAround, readSeats, type SeatRow, saveLinks } from './store.ts';
+import { type OrderRow, readSeats, type SeatRow, saveLinks } from './store.ts';
 
 interface LinkedSeat {
   contactId: string;
@@ -192,29 +192,12 @@ async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
   const { buyerEmail } = order;
   const person = seatPerson(seat, order);
   if (seat.guestEmail) return linkArrival(w, arrivals, person, source, linking.teller);
-  const around = await linking.around();
-  const described = asDescribed(person);
-  const candidates = arrivals
-    .candidatesOf(described)
-    .filter((c) => mayBeSeatedAs(linking.seated.get(c.id), seat))
-    .map((c) => (around.has(c.id) && buyerEmail ? { ...c, emails: [...c.emails, buyerEmail] } : c));
-  const { model, careful } = await readMatching(w);
-  const decision = decide(described, candidates, model, careful);
-  if (decision.outcome === 'same')
-    return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
-  const sameFamily =
-    decision.householdOf === buyerId ||
-    candidates.some((c) => c.id === buyerId && c.family === seat.familyName);
-  const contactId = await arrivals.add({ ...person, email: null }, source, {
-    householdOf: sameFamily ? buyerId : null,
-  });
-  if (decision.outcome === 'look' && decision.verdict) arrivals.pair(contactId, decision.verdict, source);
-  return {
-    contactId,
-    created: true,
-    reasons:
-      decision.outcome === 'look'
-        ? [because('made new, unnamed'), ...decision.reasons]
-        : [because('new person'), because('named by the buyer')],
-  };
+  return linkBeside(
+    w,
+    arrivals,
+    person,
+    { contactId: buyerId, email: buyerEmail, around: await linking.around() },
+    source,
+    (contactId) => mayBeSeatedAs(linking.seated.get(contactId), seat),
+  );
 }

@@ -28,7 +28,7 @@ import { namesUntil } from '#core/registration/namesUntil.ts';
 import { standing as standingStates } from '#core/registration/states.ts';
 import { inLine } from '#core/registration/waitlist.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
-import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge, type WaiverRule } from '#core/waivers/asking.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { App } from '../app/app.ts';
 import { visitorOf } from '../contacts/visitor.ts';
@@ -52,7 +52,7 @@ import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { passShown } from '../print/code.ts';
 import { theOrganization } from '../staff/store.ts';
-import { signingAt } from '../waivers/store.ts';
+import { type MayKnow, signingAt } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
 import { answersOf } from './answers.ts';
@@ -150,12 +150,13 @@ function frenchOf(event: EventRow): PublicEvent['french'] {
 
 /** An offer as the public sees it. */
 export const publicOfferOf = (
-  { quantity, valueReceived: _, waiverId, ...offer }: Offer,
+  { quantity, valueReceived: _, ...offer }: Offer,
   event: Limits,
   taken: Taken,
+  rules: readonly WaiverRule[],
 ): PublicOffer => ({
   ...offer,
-  asksAge: offerAsksAge({ ...offer, waiverId }),
+  asksAge: offerAsksAge(offer, rules),
   left: freeUnits({ ...offer, quantity }, event, taken),
 });
 
@@ -225,7 +226,7 @@ export async function publicEventOf(
     place: placeOf(event),
     registration: registrationNow(event, offers, taken, now),
     closesAt: event.registrationClosesAt,
-    offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, limits, taken)),
+    offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, limits, taken, event.waivers)),
     extras: extras.map((e) => publicExtraOf(e, taken)),
     currency: event.paidIn,
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
@@ -321,16 +322,21 @@ export const keptFrom = async (tx: Queries, orderId: string): Promise<number> =>
 
 /** True where it matters how old whoever sits on a seat of an offer is. */
 export const asksAge = (event: EventRow, offers: readonly Offer[], offerId: string): boolean =>
-  ageDecides(event) || offers.some((o) => o.id === offerId && offerAsksAge(o));
+  ageDecides(event) || offers.some((o) => o.id === offerId && offerAsksAge(o, event.waivers));
 
 /** An order as its buyer sees it: seats, money, passes, waivers. */
-export async function publicOrderOf(tx: Queries, orderId: string, now: string): Promise<PublicOrder> {
+export async function publicOrderOf(
+  tx: Queries,
+  orderId: string,
+  now: string,
+  mayKnow: MayKnow,
+): Promise<PublicOrder> {
   const order = await readOrder(tx, orderId);
   const event = await readEvent(tx, order.eventId);
   const seats = await readSeats(tx, orderId);
   const offers = await readOffers(tx, event.id);
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), orderId);
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), orderId, mayKnow);
   const questions = await questionsOf(tx, orderId);
   const given = await answersOf(tx, orderId);
   const until = namesUntil(event);
@@ -432,7 +438,11 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         ...signing.of(s),
       })),
     ),
-    waivers: signing.texts(seats.flatMap((s) => signing.of(s).toSign)),
+    toldSigned: mayKnow(order.buyerContactId),
+    waivers: signing.texts(
+      seats.flatMap((s) => signing.of(s).toSign),
+      order.language,
+    ),
     sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
     mayWithdraw: event.state !== 'called off' && (!event.startsAt || event.startsAt > now),
   };

@@ -21,6 +21,7 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { passesPdf } from '../print/passes.ts';
 import { theOrganization } from '../staff/store.ts';
+import { mayBeTold } from '../waivers/routes.ts';
 import { keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
@@ -143,8 +144,13 @@ export const registrationHandlers: Omit<
     return placeOrders(c, event, c.body, c.request.ip ?? null);
   },
 
-  'GET /api/public/orders/:token': async ({ tx, params, now }) =>
-    publicOrderOf(tx, await orderByLink(tx, params.token), now),
+  'GET /api/public/orders/:token': async (c) => {
+    const { tx, params, now } = c;
+    const orderId = await orderByLink(tx, params.token);
+    const { buyerContactId } = await readOrder(tx, orderId);
+    const mayKnow = await mayBeTold(c, c.request, { token: params.token, buyerContactId });
+    return publicOrderOf(tx, orderId, now, mayKnow);
+  },
 
   'POST /api/public/orders/:token/take': async (c) => ({
     standing: await takeSeats(c, await orderByLink(c.tx, c.params.token)),

@@ -168,16 +168,6 @@ export async function readSeat(tx: Queries, id: string): Promise<SeatRow> {
   return row;
 }
 
-/** The people who may have no address of their own: a buyer, those they look after, their household. */
-export async function peopleAround(tx: Queries, contactId: string): Promise<ReadonlySet<string>> {
-  const rows = await tx.query<{ id: string }>(
-    `select to_contact as id from relationships where from_contact = $1 and kind = 'guardian'
-     union select o.id from contacts c join contacts o on o.household_id = c.household_id where c.id = $1 union select $1`,
-    [contactId],
-  );
-  return new Set(rows.map((r) => r.id));
-}
-
 /** Keeps who sits on which seat, and why that is so. */
 export async function saveLinks(
   tx: Queries,

@@ -81,7 +81,7 @@ export async function marginsOf(
   // Of many events only those are looked at where somebody has to do something about it.
   const asking = coming.filter(
     (e) =>
-      (e.waiverId !== null || offers.get(e.id)!.some((o) => o.waiverId !== null)) &&
+      e.waivers.length > 0 &&
       (events.length === 1 || waiversAreChased(daysBetween(today, e.startsLocal!.slice(0, 10)))),
   );
   const unsigned = await unsignedAt(tx, asking, organization.ageOfMajority, today);

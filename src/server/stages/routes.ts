@@ -8,7 +8,7 @@ import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { deleteEvent, hindranceTo, lostWith } from '../events/deleting.ts';
 import { readHistory } from '../events/history.ts';
-import { addToRegister, addWaiver, renameInRegister } from '../events/registers.ts';
+import { addToRegister, renameInRegister } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
 import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -38,7 +38,6 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     await renameInRegister(c, 'funds', { ...c.params, ...c.body });
     return { done: true };
   },
-  'POST /api/waivers': (c) => addWaiver(c, c.body),
 
   'POST /api/events': async (c) => {
     const unit = bindingUnit(c.staff);

@@ -2,12 +2,14 @@ import { type DoorRow, doorsContract } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { Tick } from '../kit/Choosing.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
+import { AboutOne, Clauses, HandMore } from '../signing/Clauses.tsx';
+import { answersSent, handSent, nothingTyped } from '../signing/hand.ts';
+import { signingWords } from '../signing/words.ts';
 import { nameOf } from './saying.ts';
 
 /** The waiver, read and signed on the device of the door: by the person, or by a guardian for a child. */
@@ -24,18 +26,21 @@ export function SignHere({
 }) {
   const guardian = row.missing.includes('guardian');
   const form = useForm({
-    values: { typedName: '', ticked: [] as string[] },
+    values: nothingTyped(1),
     request: (v) =>
       prepare(doorsContract, 'POST /api/registrations/:id/signatures', {
         params: { id: row.registrationId },
-        body: { waiverId: waiver.id, relation: guardian ? 'guardian' : 'self', ...v },
+        body: {
+          ...handSent(waiver, v),
+          relation: guardian ? 'guardian' : 'self',
+          answers: answersSent(v, 0),
+        },
       }),
     after: () => {
       say(phrase('door.signedFor', { name: nameOf(row) }));
       after();
     },
   });
-  const { ticked } = form.values;
   return (
     <Form
       form={form}
@@ -53,15 +58,9 @@ export function SignHere({
           ? phrase('door.aGuardianSignsFor', { name: nameOf(row) })
           : phrase('door.signs', { name: nameOf(row) })}
       </p>
-      {waiver.clauses.map((c) => (
-        <Tick
-          key={c.id}
-          checked={ticked.includes(c.id)}
-          set={(on) => form.set({ ticked: on ? [...ticked, c.id] : ticked.filter((x) => x !== c.id) })}
-        >
-          {c.text}
-        </Tick>
-      ))}
+      <Clauses form={form} waiver={waiver} words={signingWords} />
+      <AboutOne form={form} waiver={waiver} at={0} path="seats.0.answers" name="" words={signingWords} />
+      <HandMore form={form} guardian={guardian} words={signingWords} />
       <Text
         form={form}
         name="typedName"

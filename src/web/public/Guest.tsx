@@ -87,6 +87,7 @@ function Shown({ seat, token }: { seat: GuestPage; token: string }) {
             waiver={w}
             name={fullName(seat)}
             relation={seat.waiver === 'guardian' ? 'guardian' : 'self'}
+            partly={seat.partly.includes(w.id)}
             token={token}
           />
         ))}

@@ -6,12 +6,14 @@ import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Tick } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
 import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
-import { Head, Say } from './parts.tsx';
+import { AboutOne, Clauses, HandMore } from '#web/signing/Clauses.tsx';
+import { answersSent, type HandTyped, handSent, nothingTyped } from '#web/signing/hand.ts';
+import { Head, Say, Soft } from './parts.tsx';
+import { useSigningWords } from './signingWords.ts';
 
 type Seat = PublicOrder['seats'][number];
 type WaiverText = PublicOrder['waivers'][number];
@@ -20,11 +22,6 @@ export type ToSign = Seat & { waiver: 'self' | 'guardian' };
 
 export const isToSign = (seat: Seat): seat is ToSign =>
   (seat.waiver === 'self' || seat.waiver === 'guardian') && fullName(seat) !== '';
-
-interface Typed {
-  ticked: string[];
-  typedName: string;
-}
 
 /**
  * The waivers that some seats of a booking still have to sign: each is signed once by typed name, for oneself and for every child it
@@ -52,13 +49,18 @@ export function Waivers({
           key={[waiver.id, ...asked.map((s) => s.id)].join()}
           waiver={waiver}
           people={asked.map((s) => ({ name: fullName(s), relation: s.waiver }))}
+          partly={asked.some((s) => s.partly.includes(waiver.id))}
+          told={order.toldSigned}
           request={(v) =>
             prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
               params: { token },
               body: {
-                ...v,
-                waiverId: waiver.id,
-                seats: asked.map((s) => ({ registrationId: s.id, relation: s.waiver })),
+                ...handSent(waiver, v),
+                seats: asked.map((s, at) => ({
+                  registrationId: s.id,
+                  relation: s.waiver,
+                  answers: answersSent(v, at),
+                })),
               },
             })
           }
@@ -75,48 +77,54 @@ export function SignOne({
   waiver,
   name,
   relation,
+  partly,
   token,
 }: {
   waiver: WaiverText;
   name: string;
   relation: 'self' | 'guardian';
+  partly: boolean;
   token: string;
 }) {
   return (
     <Panel
       waiver={waiver}
       people={[{ name, relation }]}
+      partly={partly}
+      told
       request={(v) =>
         prepare(guestsContract, 'POST /api/public/guests/:token/signature', {
           params: { token },
-          body: { ...v, waiverId: waiver.id, relation },
+          body: { ...handSent(waiver, v), relation, answers: answersSent(v, 0) },
         })
       }
     />
   );
 }
 
-/** A waiver, clause by clause, with whom it is signed for. */
+/** A waiver, clause by clause, with whom it is signed for and what is asked about each. */
 function Panel<A>({
   waiver,
   people,
+  partly,
+  told,
   request,
   cancel,
   after,
 }: {
   waiver: WaiverText;
   people: readonly { name: string; relation: 'self' | 'guardian' }[];
-  request: (typed: Typed) => Prepared<A>;
+  /** Whether one guardian of two has signed. */
+  partly: boolean;
+  /** Whether whoever reads this would be told that they signed it elsewhere. */
+  told: boolean;
+  request: (typed: HandTyped) => Prepared<A>;
   cancel?: () => void;
   after?: () => void;
 }) {
   const { t } = useTranslation();
-  const form = useForm({
-    values: { ticked: [], typedName: '' } as Typed,
-    request,
-    ...(after && { after }),
-  });
-  const { ticked } = form.values;
+  const words = useSigningWords();
+  const form = useForm({ values: nothingTyped(people.length), request, ...(after && { after }) });
   return (
     <Say>
       <Head marginTop="0">{waiver.title}</Head>
@@ -127,23 +135,27 @@ function Panel<A>({
           </li>
         ))}
       </chakra.ul>
+      {partly && <Soft marginBottom="8px">{t('signPartly')}</Soft>}
+      {!told && waiver.holdsFor !== 'event' && <Soft marginBottom="8px">{t('signBefore')}</Soft>}
       <Form
         form={form}
         submit={people.length > 1 ? t('signForAll', { count: people.length }) : t('sign')}
         beside={cancel && <Button onClick={cancel}>{t('cancel')}</Button>}
         label={waiver.title}
       >
-        {waiver.clauses.map((c, at) => (
-          <Tick
-            key={c.id}
-            id={form.idOf(`clauses.${at}`)}
-            error={form.wrongAt(`clauses.${at}`)}
-            checked={ticked.includes(c.id)}
-            set={(on) => form.set({ ticked: on ? [...ticked, c.id] : ticked.filter((x) => x !== c.id) })}
-          >
-            {c.text}
-          </Tick>
+        <Clauses form={form} waiver={waiver} words={words} />
+        {people.map(({ name }, at) => (
+          <AboutOne
+            key={at}
+            form={form}
+            waiver={waiver}
+            at={at}
+            path={`seats.${at}.answers`}
+            name={name}
+            words={words}
+          />
         ))}
+        <HandMore form={form} guardian={people.some((p) => p.relation === 'guardian')} words={words} />
         <Text
           form={form}
           name="typedName"

@@ -37,6 +37,8 @@ const Receipt = lazy(() => import('./giving/Receipt.tsx'));
 const Verify = lazy(() => import('./giving/Verify.tsx'));
 const Follow = lazy(() => import('./Follow.tsx'));
 const Out = lazy(() => import('./Out.tsx'));
+const Standing = lazy(() => import('./Standing.tsx'));
+const Signed = lazy(() => import('./Signed.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -74,6 +76,8 @@ const router = createBrowserRouter([
       { path: '/gift/:token', element: <Gift /> },
       { path: '/receipt/:token', element: <Receipt /> },
       { path: '/verify', element: <Verify /> },
+      { path: '/sign/:slug', element: <Standing /> },
+      { path: '/signed/:token', element: <Signed /> },
       { path: '/pledge/:token', element: <Pledge /> },
       { path: '/propose', element: <ProposeEvent /> },
       { path: '/mine', element: <Mine /> },

@@ -140,6 +140,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
               { label: phrase('organization.title'), run: () => navigate('/team/organization') },
               { label: phrase('common.teamAndRoles'), run: () => navigate('/team') },
               { label: phrase('team.placesUnitsFundsAnd'), run: () => navigate('/team/registers') },
+              { label: phrase('waivers.title'), run: () => navigate('/team/waivers') },
               { label: phrase('clearance.rules'), run: () => navigate('/team/clearance') },
               { label: phrase('common.importContacts'), run: () => navigate('/import') },
             ]

@@ -38,6 +38,8 @@ const Calls = lazy(() => import('../crew/Calls.tsx'));
 const Applications = lazy(() => import('../crew/Applications.tsx'));
 const Hours = lazy(() => import('../crew/Hours.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
+const Waivers = lazy(() => import('../waivers/Waivers.tsx'));
+const WaiverPage = lazy(() => import('../waivers/WaiverPage.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
 const Today = lazy(() => import('../door/Today.tsx'));
 
@@ -102,6 +104,8 @@ export function Places() {
                       <Route path="/clearance" element={<Waiting />} />
                       <Route path="/team/clearance" element={<Rules />} />
                       <Route path="/team/registers" element={<Registers />} />
+                      <Route path="/team/waivers" element={<Waivers />} />
+                      <Route path="/team/waivers/:id" element={<WaiverPage />} />
                       <Route path="*" element={<Navigate to="/desk" replace />} />
                     </Routes>
                   </Suspense>

@@ -3,14 +3,12 @@ import { type ReactNode, useState } from 'react';
 import { eventsContract } from '#contract/events.ts';
 import { givingContract } from '#contract/giving.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
-import { linesIn } from '#core/words/text.ts';
-import type { Answer } from '#web/api.ts';
 import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
 import { Roles } from '#web/parts/Roles.tsx';
-import { phrase, term } from '#web/words/phrase.ts';
-import { Button } from '../kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
+import { Button, TextLink } from '../kit/Button.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Choose, LongText, Text } from '../kit/form/fields.tsx';
+import { Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
@@ -52,7 +50,7 @@ export default function Registers() {
             />
             <NamedRegister of="funds" rows={c.funds} />
             {books && <Initiatives />}
-            <Waivers rows={c.waivers} />
+            <WaiversLink count={c.waivers.length} />
             <Roles />
             <Kinds />
             <OwnFields />
@@ -210,69 +208,15 @@ function UnitPeople({ id }: { id: string }) {
   );
 }
 
-function Waivers({ rows }: { rows: Answer<'GET /api/choices'>['waivers'] }) {
-  const [adding, setAdding] = useState(false);
+/** Waivers have pages of their own. */
+function WaiversLink({ count }: { count: number }) {
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
-    <>
-      <RegisterSection
-        title={phrase('team.waivers')}
-        empty={phrase('team.noWaivers')}
-        add={phrase('team.addWaiver')}
-        act={() => setAdding(true)}
-        rows={rows.map((w) => (
-          <li key={w.id} className="spread">
-            <span className="name">{phrase('team.version', { title: w.title, version: w.version })}</span>
-            <span className="soft">
-              {phrase('team.askedOfClause', { audience: term(w.audience), clauses: w.clauses })}
-            </span>
-          </li>
-        ))}
-      />
-      {adding && <AddWaiver close={() => setAdding(false)} />}
-    </>
-  );
-}
-
-function AddWaiver({ close }: { close: () => void }) {
-  const form = useForm({
-    values: { title: '', audience: 'everyone' as 'everyone' | 'minors' | 'adults', clauses: '' },
-    request: ({ clauses, ...v }) =>
-      prepare(eventsContract, 'POST /api/waivers', {
-        body: {
-          ...v,
-          clauses: linesIn(clauses),
-        },
-      }),
-    fieldOf: (path) => (path.startsWith('clauses.') ? 'clauses' : path),
-    after: ({ version }) => {
-      say(phrase('team.addedAsVersion', { version }));
-      close();
-    },
-  });
-  return (
-    <FormDialog
-      form={form}
-      wide
-      title={phrase('team.addWaiver')}
-      submit={phrase('team.addWaiver')}
-      close={close}
-    >
-      <div className="pair">
-        <Text
-          form={form}
-          name="title"
-          label={phrase('team.title')}
-          required
-          help={phrase('team.theSameTitleAgain')}
-        />
-        <Choose
-          form={form}
-          name="audience"
-          label={phrase('team.askedOf')}
-          choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: term(v) }))}
-        />
-      </div>
-      <LongText form={form} name="clauses" label={phrase('team.clausesOneALine')} required rows={8} />
-    </FormDialog>
+    coordinator && (
+      <chakra.section marginTop="26px">
+        <h2>{phrase('team.waivers')}</h2>
+        <TextLink to="/team/waivers">{phrase('team.toWaivers', { count })}</TextLink>
+      </chakra.section>
+    )
   );
 }

@@ -11,11 +11,9 @@ import { phrase } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { Empty } from '../../kit/Note.tsx';
-import { useAsk } from '../../parts/ask.ts';
 import { useSaying } from '../../parts/saying.ts';
 import { MomentField, numberIn, typedAs, writeIn } from './entries.tsx';
 import type { SectionProps } from './section.ts';
-import { type Waivers, waiverChoices } from './waiverChoices.ts';
 
 type Change = (part: Partial<Offer>) => void;
 type ErrorOf = (field: string) => string | undefined;
@@ -36,7 +34,6 @@ const priceWords: Record<PriceKind, string> = {
 export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
   const { offers } = plan;
   const { dayAndYear } = useSaying();
-  const waivers = useAsk('GET /api/choices').data?.waivers ?? [];
   const set = (to: Offer[]) => change({ offers: to });
   const add = () => {
     const id = crypto.randomUUID();
@@ -58,7 +55,6 @@ export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
               online={plan.online !== null}
               taxed={plan.taxes.length > 0}
               codes={plan.codes.length > 0}
-              waivers={waivers}
             />
           </li>
         ))}
@@ -105,7 +101,6 @@ function OneOffer({
   online: boolean;
   taxed: boolean;
   codes: boolean;
-  waivers: Waivers;
 }) {
   const { money, currency } = useSaying();
   const { price, quantity, seatsPerUnit } = offer;
@@ -206,7 +201,6 @@ function Conditions({
   online,
   taxed,
   codes,
-  waivers,
 }: {
   offer: Offer;
   change: Change;
@@ -214,21 +208,17 @@ function Conditions({
   online: boolean;
   taxed: boolean;
   codes: boolean;
-  waivers: Waivers;
 }) {
   const { money, currency } = useSaying();
   const say = useSayOffer();
   const { prices, french } = o;
-  const signed = waivers.find((w) => w.id === o.waiverId);
   const pay = o.pricing === 'pay what you can';
   const setPrice = (at: number, part: Partial<Offer['prices'][number]>) =>
     change({ prices: prices.map((p, n) => (n === at ? { ...p, ...part } : p)) });
   return (
     <chakra.details marginBottom="6px" fontSize="14px">
       <chakra.summary cursor="pointer" className="soft">
-        {[say(o), signed && phrase('offers.saySigned', { title: signed.title })]
-          .filter(Boolean)
-          .join(' · ') || phrase('offers.more')}
+        {say(o) || phrase('offers.more')}
       </chakra.summary>
       <chakra.div paddingTop="8px" display="grid" gap="4px">
         <div className="pair">
@@ -417,16 +407,6 @@ function Conditions({
             currency={currency}
           />
         </div>
-        {(waivers.length > 0 || o.waiverId) && (
-          <ChoiceField
-            label={phrase('offers.waiver')}
-            value={o.waiverId ?? ''}
-            set={(waiverId) => change({ waiverId: waiverId || null })}
-            choices={waiverChoices(waivers, o.waiverId)}
-            empty={phrase('offers.noWaiver')}
-            error={error('waiverId')}
-          />
-        )}
         <chakra.div display="flex" flexWrap="wrap" gap="4px 18px">
           <Tick checked={o.hidden} set={(hidden) => change({ hidden })}>
             {phrase(codes ? 'offers.hidden' : 'offers.hiddenNoCode')}

@@ -4,12 +4,11 @@ import { sayFact } from '#core/clearance/rules.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
 import { OneOf } from '../../kit/Choosing.tsx';
-import { ChoiceField, TextField } from '../../kit/Field.tsx';
+import { TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import type { SectionProps } from './section.ts';
-import { waiverChoices } from './waiverChoices.ts';
 
-/** What clearance looks at and the plan does not show, and the waiver that is asked for. */
+/** What clearance looks at and the plan does not show. */
 export function Safety({ draft: { plan, change } }: SectionProps) {
   const choices = useAsk('GET /api/choices').data;
   const own = useAsk('GET /api/clearance/facts').data ?? [];
@@ -73,13 +72,6 @@ export function Safety({ draft: { plan, change } }: SectionProps) {
           </chakra.p>
         )}
       </chakra.div>
-      <ChoiceField
-        label={phrase('event.waiver')}
-        value={plan.waiverId ?? ''}
-        set={(waiverId) => change({ waiverId: waiverId || null })}
-        choices={waiverChoices(choices?.waivers ?? [], plan.waiverId)}
-        empty={phrase('event.noneIsAsked')}
-      />
     </>
   );
 }

@@ -51,7 +51,7 @@ export const fieldTitles: Record<PlanField, string> = {
   visibility: phrase('event.whoMaySeeIt'),
   listed: phrase('event.listed'),
   facts: phrase('event.safety'),
-  waiverId: phrase('event.waiver'),
+  waivers: phrase('waivers.whatIsSigned'),
   speakers: phrase('event.speakers'),
   sponsors: phrase('event.sponsors'),
   tracks: phrase('event.tracks'),

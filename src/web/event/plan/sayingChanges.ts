@@ -46,12 +46,17 @@ export function useSayValue(page: EventPage): (value: unknown) => string {
     ...page.pictures.map((p) => [p.id, p.alt.en] as const),
   ]);
   const name = (value: unknown): string =>
-    named.get(value) ?? (isId(value) ? phrase('event.noLongerThere') : sayValue(value, money));
+    named.get(waiverOf(value) ?? value) ??
+    (isId(value) ? phrase('event.noLongerThere') : sayValue(value, money));
   return (value) =>
     Array.isArray(value) && value.length > 0 && value.every((x) => typeof x === 'string')
       ? value.map(name).join(', ')
       : name(value);
 }
+
+/** The waiver a rule of who signs is about. */
+const waiverOf = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && 'waiverId' in value ? value.waiverId : undefined;
 
 type Answers = Readonly<Record<string, boolean | number>>;
 

@@ -23,6 +23,7 @@ import type { Section } from './section.ts';
 import { Team } from './Team.tsx';
 import { Description, Draws, French, TeamNotes } from './Texts.tsx';
 import { Titles } from './Titles.tsx';
+import { Waivers } from './Waivers.tsx';
 import { When } from './When.tsx';
 import { Where } from './Where.tsx';
 
@@ -249,7 +250,8 @@ export const sections: readonly Section[] = [
       empty: { look: { style: 'scroll', theme: 'reader' } },
     },
   },
-  { id: 'safety', title: phrase('event.safetyAndWaiver'), Show: Safety },
+  { id: 'safety', title: phrase('event.safety'), Show: Safety },
+  { id: 'waivers', title: phrase('waivers.whatIsSigned'), Show: Waivers },
   {
     id: 'survey',
     wide: true,

@@ -457,7 +457,6 @@ export const event = {
   oneSentenceForThe: 'One sentence for the listing.',
   whatAttractsPeopleSeparated:
     'What attracts people, separated by commas: free food, childcare, step-free access.',
-  safetyAndWaiver: 'Safety and waiver',
   whatApplies: 'What applies',
   version: '{{title}}, version {{version}} ({{audience}})',
   noneIsAsked: 'none',

@@ -23,6 +23,7 @@ import { shell } from './shell.ts';
 import { team } from './team.ts';
 import { terms } from './terms.ts';
 import { tray } from './tray.ts';
+import { waivers } from './waivers.ts';
 
 /** Every phrase of the coordinator's screens in English, by place. Another language is a folder beside this one. */
 export const phrases = {
@@ -51,4 +52,5 @@ export const phrases = {
   team,
   terms,
   tray,
+  waivers,
 } as const;
