@@ -69,8 +69,11 @@ test('a small organization', async () => {
       {
         params,
         body: {
+          // What one version takes, another lets go.
           registrationId: order.seats[0].id,
+          seats: [{ registrationId: order.seats[0].id, relation: 'self', answers: {} }],
           waiverId: asked.id,
+          version: asked.version,
           relation: 'self',
           typedName: 'Public Person',
           ticked: asked.clauses.map((c) => c.id),
@@ -103,6 +106,7 @@ test('a small organization', async () => {
       params: { id: seatOf('Sunniva').id },
       body: {
         waiverId: asked.id,
+        version: asked.version,
         relation: 'self',
         typedName: 'Sunniva Aldous',
         ticked: asked.clauses.map((c) => c.id),

@@ -18,6 +18,7 @@ import {
   token,
   wallTime,
 } from './endpoint.ts';
+import { signing, waiverText } from './waivers.ts';
 
 export const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
 const assignment = z.object({
@@ -324,6 +325,8 @@ export const crewContract = contract({
     params: token,
     response: z.object({
       name: z.string(),
+      /** As it stands on what they sign. */
+      fullName: z.string(),
       hoursServed: z.number(),
       shifts: z.array(
         publicShift.extend({
@@ -347,6 +350,15 @@ export const crewContract = contract({
           wants: z.array(id),
         }),
       ),
+      /** What they still have to sign, by event. */
+      toSign: z.array(
+        z.object({
+          eventId: id,
+          event: z.string(),
+          relation: z.enum(['self', 'guardian']),
+          waivers: z.array(waiverText),
+        }),
+      ),
       /** Shifts they are asked to step in on, and until when they can say so. */
       asks: z.array(ownElsewhere.extend({ askId: id, until: instant, brief: z.string() })),
       /** Shifts they wait for, and how many wait before them. */
@@ -356,6 +368,13 @@ export const crewContract = contract({
       /** Shifts that somebody would give for one of theirs. */
       wished: z.array(ownElsewhere.extend({ assignmentId: id })),
     }),
+  },
+  'POST /api/public/crew/:token/signatures': {
+    summary: 'Sign what is asked of the crew of an event',
+    who: 'public',
+    params: token,
+    body: signing.extend({ eventId: id }),
+    response: done,
   },
   'POST /api/public/crew/:token/drop': {
     summary: 'Give a shift back; somebody else is asked to step in where the organization has it so',

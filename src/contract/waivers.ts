@@ -294,7 +294,7 @@ export const waiversContract = contract({
   },
   'GET /api/events/:id/signing': {
     summary: 'Who signed at an event and who has not: seats and crew, with when they were last asked',
-    who: lead,
+    who: [...lead, 'door'],
     params: idParams,
     response: z.object({
       waivers: z.array(z.object({ id, title: z.string(), holds })),

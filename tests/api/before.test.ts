@@ -29,6 +29,10 @@ const otherwise: Record<string, (was: unknown, is: unknown) => boolean> = {
     (is as { code: string }[]).every((b) => b.code),
   'events.description': (was, is) => was === '' && JSON.stringify(is) === '{"type":"doc","content":[]}',
   'events.admission': (was, is) => holds(is, was),
+  // Of one waiver for all it became the rules of who signs.
+  'plan_changes.field': (was, is) => was === 'waiverId' && is === 'waivers',
+  'plan_changes.before': (was, is) => isRule(was, is),
+  'plan_changes.after': (was, is) => isRule(was, is),
   // What was told apart by a kind is told by its moment.
   'message_steps.moment': (was, is) => was === 'end' && is === 'survey',
   'messages.kind': (was, is) => momentOf[String(was)]?.includes(String(is)) ?? false,
@@ -37,6 +41,12 @@ const otherwise: Record<string, (was: unknown, is: unknown) => boolean> = {
   // A seat without one has that of the record it was linked to.
   'registrations.birth_date': (was) => was === null,
 };
+/** A waiver that was asked of everybody, said as a rule. */
+const isRule = (was: unknown, is: unknown): boolean =>
+  Array.isArray(is) &&
+  (was === null
+    ? is.length === 0
+    : is.length === 1 && is[0].waiverId === was && is[0].seats === true && is[0].offerIds.length === 0);
 const momentOf: Record<string, readonly string[]> = {
   confirmation: ['registration made'],
   balance: ['balance due'],
@@ -177,6 +187,28 @@ describe.each(versions)('a database of the version with %s', (name) => {
       }
     }
     expect([...new Set(lost)]).toEqual([]);
+  });
+
+  test('what was signed counts on, in a chain that holds; who was asked is asked', async () => {
+    expect(await odalys.call('GET /api/signature-chain')).toEqual({
+      links: rowsOf('signatures').length,
+      breaks: [],
+    });
+    for (const { id, waiver_id: waiver } of rowsOf('events')) {
+      const { plan } = await odalys.call('GET /api/events/:id', { params: { id: id as string } });
+      if (waiver)
+        expect(plan.waivers.map((rule) => [rule.waiverId, rule.seats, rule.offerIds])).toEqual([
+          [waiver, true, []],
+        ]);
+    }
+    const valid = rowsOf('signatures').filter((g) => g.state === 'valid');
+    for (const { registration_id: seat, event_id: event } of valid) {
+      const { rows } = await odalys.call('GET /api/events/:id/registrations', {
+        params: { id: event as string },
+      });
+      const row = rows.find((r) => r.id === seat)!;
+      if (row.state === 'confirmed') expect(row.waiver).toBe('signed');
+    }
   });
 
   test('what its plans of messages said before can be put back', async () => {

@@ -68,6 +68,7 @@ const onlyTold: readonly FactKind[] = [
   'team changed',
   'file kept',
   'answers forgotten',
+  'health forgotten',
   'question set kept',
   'session proposed',
   'event proposed',

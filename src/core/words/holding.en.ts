@@ -40,6 +40,7 @@ export const holdingEn = {
     'Your copy is on its way to {{email}}. Open it once: then we know that it was you, and you need not sign this again as long as it holds.',
   standingAgain: 'Somebody else signs',
   signedBy: 'Signed by {{name}} on {{date}}',
+  fingerprint: 'Fingerprint (SHA-256) {{hash}}',
   signedValid: 'valid',
   signedOver: 'over',
   signedAnew: 'signed anew since',

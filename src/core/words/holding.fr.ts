@@ -42,6 +42,7 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
     'Votre copie est en route vers {{email}}. Ouvrez-la une fois : nous saurons que c’était vous, et vous n’aurez pas à signer ceci de nouveau tant que cela vaut.',
   standingAgain: 'Quelqu’un d’autre signe',
   signedBy: 'Signé par {{name}} le {{date}}',
+  fingerprint: 'Empreinte (SHA-256) {{hash}}',
   signedValid: 'valable',
   signedOver: 'échu',
   signedAnew: 'signé de nouveau depuis',

@@ -5,7 +5,7 @@ import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
 import type { ClockFace } from '#core/time/face.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
-import { barelyToken, type Ids, linkToken, sha256 } from '../db/ids.ts';
+import { type Ids, linkToken, mailedToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
 import type { Announcer } from './announcer.ts';
 import type { CardGateway, CardsAround } from './cards.ts';
@@ -230,6 +230,23 @@ export async function openLink(
   return token;
 }
 
+/**
+ * The same for a mail: whoever opens it reads what is sent to that address, which whoever was shown the link on a page may not. It leads
+ * where the other one leads.
+ */
+export async function openMailedLink(
+  w: Pick<Work, 'app' | 'tx' | 'now'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<string> {
+  const token = mailedToken(w.app.secret, await openLink(w, kind, subjectId));
+  await w.tx.query(
+    'update links set mailed_hash = $3 where kind = $1 and subject_id = $2 and mailed_hash is null',
+    [kind, subjectId, sha256(token)],
+  );
+  return token;
+}
+
 /** The token of a public link that leads somewhere; null without one. */
 export async function liveLink(
   w: Pick<Work, 'app' | 'tx'>,
@@ -270,7 +287,7 @@ export async function renewLink(
   ))!;
   const renewals = known.renewals + 1;
   await w.tx.query(
-    'update links set token_hash = $3, renewals = $4, revoked_at = null, created_at = $5 where kind = $1 and subject_id = $2',
+    'update links set token_hash = $3, mailed_hash = null, renewals = $4, revoked_at = null, created_at = $5 where kind = $1 and subject_id = $2',
     [kind, subjectId, sha256(linkToken(w.app.secret, kind, subjectId, renewals)), renewals, w.now],
   );
 }
@@ -279,8 +296,8 @@ export async function renewLink(
 export async function followLink(tx: Queries, kind: LinkKind, token: string): Promise<string | null> {
   const row = await first<{ subjectId: string }>(
     tx,
-    'select subject_id from links where token_hash = $1 and kind = $2 and revoked_at is null',
-    [sha256(barelyToken(token)), kind],
+    'select subject_id from links where (token_hash = $1 or mailed_hash = $1) and kind = $2 and revoked_at is null',
+    [sha256(token), kind],
   );
   return row?.subjectId ?? null;
 }

@@ -172,6 +172,11 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     [shells, now],
   );
   await run('update staff set contact_id = null where contact_id = any($1)');
+  // What was signed proves what was agreed; what was answered beside it does not.
+  await run(
+    "update signatures set answers = '[]', answers_salt = '', forget_on = null, drawn = null where contact_id = any($1)",
+  );
+  await run('update signatures set copy_to = null where signer_id = any($1) or contact_id = any($1)');
   await run(
     'delete from answers where registration_id in (select id from registrations where contact_id = any($1))',
   );

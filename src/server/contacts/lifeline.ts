@@ -69,8 +69,8 @@ export const readLifeline = (
          from assignments a join shifts s on s.id = a.shift_id where a.contact_id = $1
        union all
        select g.at, 'waiver', ${said("case when g.relation = 'guardian' then 'signed by a guardian' else 'signed' end")},
-              ${said("'signature'", { title: 'w.title', version: 'w.version', name: 'g.typed_name' })}, null, g.event_id
-         from signatures g join waivers w on w.id = g.waiver_id where g.contact_id = $1
+              ${said("'signature'", { title: 'w.title', version: 'v.version', name: 'g.typed_name' })}, null, g.event_id
+         from signatures g join waivers w on w.id = g.waiver_id join waiver_versions v on v.id = g.version_id where g.contact_id = $1
        union all
        select coalesce(m.sent_at, m.planned_for, m.created_at), 'message', ${said('m.state')},
               ${asWritten('coalesce(m.subject, m.reason)')}, null, m.event_id

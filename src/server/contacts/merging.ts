@@ -36,6 +36,7 @@ export const belongings = [
   { table: 'pledges', column: 'contact_id' },
   { table: 'receipts', column: 'contact_id' },
   { table: 'signatures', column: 'contact_id' },
+  { table: 'signatures', column: 'signer_id' },
   { table: 'assignments', column: 'contact_id' },
   { table: 'shifts', column: 'lead_id' },
   { table: 'applications', column: 'contact_id' },

@@ -1,17 +1,21 @@
 import type { crewContract } from '#contract/crew.ts';
 import { partsOf, partsOfAll } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
+import { writableEmail } from '#core/contacts/reach.ts';
 import { foundOf, type SaidText } from '#core/crew/finding.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { sayAgainst } from '#core/words/against.ts';
+import { readContact } from '../contacts/store.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
+import { signForCrew } from '../waivers/signing.ts';
+import { sentFrom } from '../waivers/telling.ts';
 import { shiftEntries } from './calendar.ts';
 import { candidatesFor, textsAbout } from './candidates.ts';
 import {
@@ -181,6 +185,22 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   },
 
   'GET /api/public/crew/:token': async (c) => ownPage(c, await crewByLink(c.tx, c.params.token)),
+
+  'POST /api/public/crew/:token/signatures': async (c) => {
+    const contactId = await crewByLink(c.tx, c.params.token);
+    const contact = (await readContact(c.tx, contactId))!;
+    const { eventId, ...body } = c.body;
+    await signForCrew(c, eventId, contactId, body, {
+      ...sentFrom(c.request),
+      way: 'link',
+      // The link went to their own address.
+      mayKnow: (id) => id === contactId,
+      signer: body.relation === 'self' ? { contactId, birthDate: contact.birthDate } : null,
+      copyTo: writableEmail(contact),
+      language: contact.language === 'fr' ? 'fr' : 'en',
+    });
+    return { done: true };
+  },
 
   'POST /api/public/crew/:token/drop': async (c) => {
     await giveShiftBack(c, await crewByLink(c.tx, c.params.token), c.body.assignmentId, c.body.words);

@@ -9,9 +9,9 @@ import { mailHtml, mailText } from '#core/messages/mailHtml.ts';
 import { momentRule } from '#core/messages/moments.ts';
 import type { Doc } from '#core/text/types.ts';
 import { oneLine } from '#core/words/text.ts';
-import { type Letter, openLink, type Work } from '../app/app.ts';
+import { type Letter, openLink, openMailedLink, type Work } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
-import { codeFor, linkToken, mailedToken, replyToken } from '../db/ids.ts';
+import { codeFor, linkToken, replyToken } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
 
 /** A mail as it is kept, its links as marks. */
@@ -155,7 +155,7 @@ async function linksOf(
           : kind === 'invitation' || kind === 'reset' || kind === 'sign in'
             ? linkToken(w.app.secret, kind, subjectId)
             : kind === 'manage'
-              ? mailedToken(w.app.secret, await openLink(w, kind, subjectId))
+              ? await openMailedLink(w, kind, subjectId)
               : await openLink(w, kind, subjectId),
     );
   }

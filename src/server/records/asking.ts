@@ -22,7 +22,7 @@ export async function context(tx: Queries, now: string): Promise<Context> {
   const { zone, currency } = await theOrganization(tx);
   const rows = await tx.query<{ id: string; name: string }>(
     `select id, name from units union all select id, name from funds
-     union all select id, title || ', version ' || version from waivers
+     union all select id, title from waivers
      union all select id, name from custom_fields
      union all select id, family_name from contacts where kind = 'organization'
      union all select id, public_title from events where first_of = id`,

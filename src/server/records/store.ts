@@ -35,9 +35,7 @@ export async function readChoices(tx: Queries): Promise<SegmentChoices> {
   return {
     units: await named('select id, name from units order by name'),
     funds: await named('select id, name from funds order by name'),
-    waivers: await named(
-      "select id, title || ', version ' || version as name from waivers order by title, version desc",
-    ),
+    waivers: await named('select id, title as name from waivers order by title'),
     fields: await named('select id, name from custom_fields order by position, name'),
     organizations: await named(
       "select id, family_name as name from contacts where kind = 'organization' and merged_into is null and erased_at is null order by family_name, id",

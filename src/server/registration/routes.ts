@@ -21,7 +21,7 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { passesPdf } from '../print/passes.ts';
 import { theOrganization } from '../staff/store.ts';
-import { mayBeTold } from '../waivers/routes.ts';
+import { mayBeTold } from '../waivers/telling.ts';
 import { keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';

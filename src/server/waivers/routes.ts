@@ -1,4 +1,3 @@
-import type { Request } from 'express';
 import type { SignatureRow, waiversContract } from '#contract/waivers.ts';
 import { factsOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
@@ -9,10 +8,8 @@ import { holdsUntil } from '#core/waivers/holding.ts';
 import { sayAnswers } from '#core/waivers/signing.ts';
 import { signPosterSays } from '#core/words/posters.ts';
 import { followLink, type Work } from '../app/app.ts';
-import { theirsOf } from '../contacts/store.ts';
-import { visitorOf } from '../contacts/visitor.ts';
 import type { Queries } from '../db/database.ts';
-import { cameByMail, sha256 } from '../db/ids.ts';
+import { sha256 } from '../db/ids.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -39,33 +36,11 @@ import {
 } from './signatureStore.ts';
 import { type SignedBy, signForSeats } from './signing.ts';
 import { signStanding } from './standing.ts';
-import { asRead, type MayKnow, readBuyer, readSigner } from './store.ts';
+import { asRead, readBuyer, readSigner } from './store.ts';
+import { mayBeTold, sentFrom } from './telling.ts';
 
 /** How many signatures are listed at a time. */
 const page = 100;
-
-/** From where a request comes, as it says of itself. */
-export const sentFrom = (request: Request): { address: string | null; device: string } => ({
-  address: request.ip ?? null,
-  device: (request.get('user-agent') ?? '').slice(0, 200),
-});
-
-/**
- * Of whom whoever opens the link of a booking may be told what they signed elsewhere: of themselves and the children they look after,
- * once they are signed in or have the link from a mail to their own address.
- */
-export async function mayBeTold(
-  by: Pick<Work, 'app' | 'tx'>,
-  request: Request | undefined,
-  booking: { token: string; buyerContactId: string | null },
-): Promise<MayKnow> {
-  const visitor = await visitorOf(by, request);
-  const known = new Set<string>();
-  if (visitor) for (const id of await theirsOf(by.tx, visitor.contactId)) known.add(id);
-  if (booking.buyerContactId && cameByMail(by.app.secret, booking.token))
-    for (const id of await theirsOf(by.tx, booking.buyerContactId)) known.add(id);
-  return (contactId) => contactId !== null && known.has(contactId);
-}
 
 const today = async (c: Pick<Work, 'tx' | 'now'>): Promise<string> =>
   dateOf(c.now, (await theOrganization(c.tx)).zone);

@@ -29,7 +29,16 @@ import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 import { endOfChain, supersede, whoSignedFor } from './signatureStore.ts';
-import { asRead, countedFrom, type MayKnow, type Signer, signingAt } from './store.ts';
+import {
+  asRead,
+  countedFrom,
+  crewNeeds,
+  type MayKnow,
+  type Signer,
+  signingAt,
+  type WaiverAt,
+  waiversAt,
+} from './store.ts';
 
 /** By whose hand and from where something is signed. */
 export interface SignedBy extends SignedFrom {
@@ -182,14 +191,10 @@ export async function signForSeats(
   const event = await readEvent(tx, seats[0]!.eventId);
   if (!lives(event.state)) throw refused('event-not-running');
   const organization = await theOrganization(tx);
-  const { ageOfMajority, zone, country } = organization;
+  const { ageOfMajority, zone } = organization;
   const today = dateOf(now, zone);
   const at = await signingAt(tx, event, ageOfMajority, today, seats[0]!.orderId, by.mayKnow);
-  if (!at.waivers.length) throw refused('no-waiver');
-  const waiver = at.waivers.find((x) => x.id === hand.waiverId);
-  // It says something else by now, or another one is asked.
-  if (!waiver || waiver.version !== hand.version) throw refused('waiver-changed');
-  if (waiver.closedAt) throw refused('waiver-closed');
+  const waiver = waiverSigned(at.waivers, hand);
   const needs: WaiverNeed[] = [];
   const people: Signed[] = [];
   const problems: Wrong[] = [];
@@ -214,12 +219,70 @@ export async function signForSeats(
       orderId: seat.orderId,
     });
   }
+  return signFor(w, { event, organization, waiver }, people, needs, hand, by, problems, async () => {
+    for (const seat of seats) await supersede(tx, seat.id, waiver.id, countedFrom(waiver));
+  });
+}
+
+/** Checks what somebody signs for some people, and keeps it. Throws everything that is wrong at once. */
+async function signFor(
+  w: Work,
+  of: { event: EventRow; organization: OrganizationRow; waiver: WaiverAt },
+  people: readonly Signed[],
+  needs: readonly WaiverNeed[],
+  hand: Handed,
+  by: SignedBy,
+  before: readonly Wrong[] = [],
+  beforehand: () => Promise<void> = async () => undefined,
+): Promise<{ act: string; hashes: string[] }> {
+  const { event, organization, waiver } = of;
+  const { ageOfMajority, zone, country } = organization;
+  const today = dateOf(w.now, zone);
   const shown = asRead(waiver, by.language);
-  problems.push(
+  const problems = [
+    ...before,
     ...problemsWithSigning(shown, { ...hand, participants: people }, needs, { country, today }),
     ...problemsWithGuardian(by.signer, people, today, ageOfMajority),
-  );
+  ];
   if (problems.length) throw invalid(problems);
-  for (const seat of seats) await supersede(tx, seat.id, waiver.id, countedFrom(waiver));
+  await beforehand();
   return keepSigned(w, { ...shown, ...waiver, title: shown.title }, event, people, hand, by, organization);
+}
+
+/** The waiver that is signed at an event, as it was read. Throws where it is another by now, or nobody signs it any more. */
+function waiverSigned(waivers: readonly WaiverAt[], hand: Handed): WaiverAt {
+  if (!waivers.length) throw refused('no-waiver');
+  const waiver = waivers.find((x) => x.id === hand.waiverId);
+  // It says something else by now, or another one is asked.
+  if (!waiver || waiver.version !== hand.version) throw refused('waiver-changed');
+  if (waiver.closedAt) throw refused('waiver-closed');
+  return waiver;
+}
+
+/** Signs a waiver for somebody of the crew of an event. */
+export async function signForCrew(
+  w: Work,
+  eventId: string,
+  contactId: string,
+  { relation, answers, ...hand }: z.output<typeof signingBody>,
+  by: SignedBy,
+): Promise<{ act: string; hashes: string[] }> {
+  const event = await readEvent(w.tx, eventId);
+  if (!lives(event.state)) throw refused('event-not-running');
+  const organization = await theOrganization(w.tx);
+  const today = dateOf(w.now, organization.zone);
+  const waiver = waiverSigned(await waiversAt(w.tx, eventId), hand);
+  const [need] = await crewNeeds(w.tx, event, organization.ageOfMajority, today, contactId);
+  if (!need?.toSign.includes(waiver.id))
+    throw refused(need?.signed.includes(waiver.id) ? 'waiver-signed' : 'waiver-not-asked');
+  const standing = need.standing === 'guardian' ? 'guardian' : 'self';
+  const person: Signed = {
+    name: need.name,
+    relation,
+    answers,
+    contactId,
+    registrationId: null,
+    orderId: null,
+  };
+  return signFor(w, { event, organization, waiver }, [person], [standing], hand, by);
 }

@@ -9,6 +9,7 @@ import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { together } from '../parts/together.ts';
+import { SigningList } from './Signing.tsx';
 
 const nameless = (r: { given: string; family: string }): boolean => !`${r.given}${r.family}`.trim();
 
@@ -56,6 +57,10 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
                 </tbody>
               </table>
             </div>
+            <SigningList
+              eventId={page.id}
+              may={page.may.change.some((stage) => stage === 'registration' || stage === 'crew')}
+            />
             <chakra.h3 marginTop="18px">{phrase('event.arrivals')}</chakra.h3>
             <p className="soft num">
               <Ring state="arrived" /> {d.arrived} · <Ring state="expected" />{' '}

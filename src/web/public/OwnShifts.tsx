@@ -19,6 +19,7 @@ import { language } from './language.ts';
 import { mapOf } from './map.ts';
 import { Loaded } from './notices.tsx';
 import { Acts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
+import { CrewSigns } from './Sign.tsx';
 import { useSeenShifts } from './seenShifts.ts';
 import { WhereYouAre } from './WhereYouAre.tsx';
 
@@ -44,6 +45,11 @@ function Shown({ page, token }: { page: Page; token: string }) {
     <>
       <Title>{t('yourShifts', { name: page.name })}</Title>
       {page.hoursServed > 0 && <Soft>{t('hoursServed', { hours: page.hoursServed })}</Soft>}
+      <chakra.div id="waivers">
+        {page.toSign.map((of) => (
+          <CrewSigns key={of.eventId} of={of} name={page.fullName} token={token} />
+        ))}
+      </chakra.div>
       <OwnAsks page={page} token={token} />
       {coming.length === 0 ? (
         <Say>{t('noneYet')}</Say>

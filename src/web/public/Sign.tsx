@@ -1,10 +1,12 @@
 import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
+import { crewContract } from '#contract/crew.ts';
 import { guestsContract } from '#contract/guests.ts';
 import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';
 import { fullName } from '#core/contacts/names.ts';
+import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
@@ -100,6 +102,33 @@ export function SignOne({
       }
     />
   );
+}
+
+/** What somebody of the crew signs for one event. */
+export function CrewSigns({
+  of: { eventId, event, relation, waivers },
+  name,
+  token,
+}: {
+  of: Answer<'GET /api/public/crew/:token'>['toSign'][number];
+  name: string;
+  token: string;
+}) {
+  return waivers.map((waiver) => (
+    <Panel
+      key={waiver.id}
+      waiver={waiver}
+      people={[{ name: `${name}, ${event}`, relation }]}
+      partly={false}
+      told
+      request={(v) =>
+        prepare(crewContract, 'POST /api/public/crew/:token/signatures', {
+          params: { token },
+          body: { ...handSent(waiver, v), relation, answers: answersSent(v, 0), eventId },
+        })
+      }
+    />
+  ));
 }
 
 /** A waiver, clause by clause, with whom it is signed for and what is asked about each. */

@@ -54,7 +54,7 @@ export default function Signed() {
                   <Small>{t('standingHolds', { date: sayLongDate(p.holdsUntil, s.language) })}</Small>
                 )}
                 <chakra.small display="block" color="soft" fontSize="13px" overflowWrap="anywhere">
-                  SHA-256 {p.sha256}
+                  {t('fingerprint', { hash: p.sha256 })}
                 </chakra.small>
               </li>
             ))}

@@ -171,6 +171,7 @@ export function HandMore({
 }) {
   return (
     <>
+      {guardian && <chakra.div marginTop="14px" />}
       {guardian && (
         <Tick
           id={form.idOf('declared')}

@@ -10,7 +10,9 @@ export function Chain() {
   const [asked, setAsked] = useState(false);
   return (
     <chakra.section marginTop="22px">
-      <p className="soft">{phrase('waivers.chainSays')}</p>
+      <chakra.p className="soft" marginBottom="6px">
+        {phrase('waivers.chainSays')}
+      </chakra.p>
       {asked ? <Found /> : <Button onClick={() => setAsked(true)}>{phrase('waivers.chain')}</Button>}
     </chakra.section>
   );

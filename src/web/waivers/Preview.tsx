@@ -42,7 +42,7 @@ export function Preview({ text }: { text: Text }) {
       <chakra.p className="soft" fontSize="13px" margin="0 0 8px">
         {phrase('waivers.preview')}
       </chakra.p>
-      {waiver.title && <h2>{waiver.title}</h2>}
+      {waiver.title && <chakra.h2 marginBottom="8px">{waiver.title}</chakra.h2>}
       {waiver.clauses.length === 0 && <p className="soft">{phrase('waivers.previewEmpty')}</p>}
       <Clauses form={form} waiver={waiver} words={signingWords} />
       <AboutOne form={form} waiver={waiver} at={0} path="preview" name="" words={signingWords} />

@@ -197,7 +197,7 @@ function Wording({ waiver }: { waiver: Waiver }) {
               />
             )}
           </Form>
-          <h2>{phrase('waivers.versions')}</h2>
+          <chakra.h2 marginTop="22px">{phrase('waivers.versions')}</chakra.h2>
           <ul className="lines">
             {waiver.versions.map((v) => (
               <li key={v.version} className="spread">
@@ -236,31 +236,33 @@ function How({ waiver }: { waiver: Waiver }) {
     after: () => say(phrase('waivers.settingsSaved')),
   });
   return (
-    <>
+    <chakra.div {...side}>
       <Form form={form} submit={phrase('common.save')}>
         <SettingsFields form={form} />
       </Form>
-      {waiver.page && <OwnPage waiver={waiver} page={waiver.page} />}
-      <h2>{phrase('waivers.askedAt')}</h2>
-      {waiver.events.length === 0 ? (
-        <p className="soft">{phrase('waivers.askedNowhere')}</p>
-      ) : (
-        <ul className="lines">
-          {waiver.events.map((e) => (
-            <li key={e.id} className="spread">
-              <TextLink to={`/events/${e.id}/doors`}>{e.title}</TextLink>
-              <span className="soft num">{e.startsLocal ? sayLongDate(e.startsLocal) : ''}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-    </>
+      <div>
+        {waiver.page && <OwnPage waiver={waiver} page={waiver.page} />}
+        <h2>{phrase('waivers.askedAt')}</h2>
+        {waiver.events.length === 0 ? (
+          <p className="soft">{phrase('waivers.askedNowhere')}</p>
+        ) : (
+          <ul className="lines">
+            {waiver.events.map((e) => (
+              <li key={e.id} className="spread">
+                <TextLink to={`/events/${e.id}/doors`}>{e.title}</TextLink>
+                <span className="soft num">{e.startsLocal ? sayLongDate(e.startsLocal) : ''}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </chakra.div>
   );
 }
 
 function OwnPage({ waiver, page }: { waiver: Waiver; page: string }) {
   return (
-    <>
+    <chakra.section marginBottom="22px">
       <h2>{phrase('waivers.pageAddress')}</h2>
       <chakra.p overflowWrap="anywhere">
         <a href={page}>{page}</a>
@@ -277,6 +279,6 @@ function OwnPage({ waiver, page }: { waiver: Waiver; page: string }) {
           {phrase('waivers.poster')}
         </ButtonAnchor>
       </div>
-    </>
+    </chakra.section>
   );
 }

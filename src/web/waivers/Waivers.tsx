@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import type { Answer } from '#web/api.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
@@ -72,7 +73,9 @@ export default function Waivers() {
           {phrase('waivers.add')}
         </ButtonLink>
       </div>
-      <p className="soft">{phrase('waivers.about')}</p>
+      <chakra.p className="soft" marginBottom="10px">
+        {phrase('waivers.about')}
+      </chakra.p>
       <Loaded of={waivers}>
         {(rows) => (
           <>

@@ -166,6 +166,8 @@ begin
 end $$;
 create trigger signature_chain_kept before update or delete on signature_chain for each row execute function chain_is_kept();
 
+-- The same link as it stands in a mail, which proves that whoever opens it reads what is sent there.
+alter table links add column mailed_hash text unique;
 alter table links drop constraint links_kind_check;
 alter table links add constraint links_kind_check
   check (kind in ('manage', 'crew', 'survey', 'preview', 'own', 'seat', 'feed', 'invited', 'gift', 'pledge', 'receipt', 'out', 'follow', 'application', 'signed'));
