@@ -372,14 +372,14 @@ export const waiversContract = contract({
     body: hand.extend({
       /** Whoever signs. */
       signer: personName.extend({
-        email: z.string().trim().min(3, 'email-needed').max(254),
-        birthDate: date,
+        email: z.string().trim().max(254),
+        birthDate: z.string().max(10),
       }),
       /** Whether they sign for themselves, too. */
       self: z.boolean(),
       answers,
       children: z
-        .array(personName.extend({ birthDate: date, answers }))
+        .array(personName.extend({ birthDate: z.string().max(10), answers }))
         .max(12)
         .default([]),
       language: z.enum(['en', 'fr']).default('en'),

@@ -31,6 +31,7 @@ import { dressPages } from './pictures.ts';
 import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
+import { playSigning } from './signing.ts';
 import { playSteppingIn } from './steppingIn.ts';
 import { chainPast, type WaiverWritten } from './waivers.ts';
 import { playWriting, wish } from './writing.ts';
@@ -113,6 +114,7 @@ export async function fill(
   await playWriting(app, founded.staff['Odalys Ferrant'] ?? null);
   await playSteppingIn(app);
   await playLeaving(app);
+  await playSigning(app);
   await runner.run();
   await readStatement(app);
   await runner.stop();

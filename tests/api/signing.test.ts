@@ -753,6 +753,16 @@ describe('what the team does', () => {
         )
       )[0]!.answers.map((a) => a.value);
     expect(await answers()).toEqual(['bees', 'Ane']);
+    // The door is told, and each reading is written down.
+    const row = await doorOf(event, 'Nils');
+    expect(row.care).toBe(true);
+    const { notes } = await odalys.call('GET /api/registrations/:id/care', {
+      params: { id: row.registrationId },
+    });
+    expect(notes).toEqual(['Allergies? bees', 'Whom do we call? Ane']);
+    expect(
+      await world.app.db.query('select 1 from care_reads where registration_id = $1', [row.registrationId]),
+    ).toHaveLength(1);
     await world.moveTo('2026-07-29T12:00:00.000Z');
     expect(await answers()).toEqual(['bees', 'Ane']);
     await world.moveTo('2026-07-31T12:00:00.000Z');

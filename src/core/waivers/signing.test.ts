@@ -59,9 +59,13 @@ test('a signature needs every clause in its way, and a refusal is as good as a y
   expect(found({ chosen: { photos: true } })).toEqual([]);
   expect(found({ initials: {} })).toEqual(['clauses.2 initials-needed']);
   expect(found({ initials: { risk: 'XY' } })).toEqual(['clauses.2 initials-other']);
-  // All the letters, or those of the first and the last name; written as one likes.
-  for (const written of ['maw', 'M A W', 'mw', 'm. w.'])
+  // All the letters or some of them in their order, the first among them; written as one likes.
+  for (const written of ['maw', 'M A W', 'mw', 'm. w.', 'ma'])
     expect(found({ initials: { risk: written } }), written).toEqual([]);
+  for (const written of ['m', 'aw', 'wm', 'mww', 'mx'])
+    expect(found({ initials: { risk: written } }), written).toEqual(['clauses.2 initials-other']);
+  for (const written of ['md', 'mn', 'mdn'])
+    expect(found({ typedName: 'Mai Delacroix-Nguyen', initials: { risk: written } }), written).toEqual([]);
   expect(found({ typedName: 'Mai' })).toContain('typedName full-name-needed');
 });
 

@@ -50,11 +50,20 @@ const asQuestion = (q: WaiverShown['questions'][number]): Question => ({
 /** Words of a name: what has fewer than two was not written in full. */
 const wordsOf = (name: string): string[] => fold(name).split(' ').filter(Boolean);
 
-/** The first letters of a name, folded: what initials are held against. */
-const initialsOf = (name: string): string =>
-  wordsOf(name.replaceAll('-', ' '))
-    .map((w) => w[0])
-    .join('');
+/**
+ * True for initials of a name: first letters of its words in their order, from the first on, at least two. Nobody writes all of a long
+ * name: MD are those of Mai Delacroix-Nguyen, and so are MN and MDN.
+ */
+function areInitials(written: string, name: string): boolean {
+  const letters = wordsOf(name.replaceAll('-', ' ')).map((w) => w[0]);
+  if (written.length < 2 || written[0] !== letters[0]) return false;
+  let at = 0;
+  for (const letter of written) {
+    at = letters.indexOf(letter, at) + 1;
+    if (at === 0) return false;
+  }
+  return true;
+}
 
 /**
  * What is wrong with a signature. Every clause to agree to is ticked or initialled, every choice made, the name typed in full; a child is
@@ -77,7 +86,7 @@ export function problemsWithSigning(
     if (clause.kind === 'initials') {
       const typed = fold(signing.initials[clause.id] ?? '').replaceAll(/[^\p{L}]/gu, '');
       if (!typed) wrong.push(wrongAt(where, 'initials-needed'));
-      else if (typed !== initialsOf(signing.typedName) && typed !== firstAndLast(signing.typedName))
+      else if (!areInitials(typed, signing.typedName))
         wrong.push(wrongAt(where, 'initials-other', { name: signing.typedName.trim() }));
     }
   }
@@ -99,12 +108,6 @@ export function problemsWithSigning(
     wrong.push(wrongAt('declared', 'declaration-needed'));
   return wrong;
 }
-
-/** The first letters of the first and the last word of a name. */
-const firstAndLast = (name: string): string => {
-  const all = initialsOf(name);
-  return all.length < 2 ? all : `${all[0]}${all.at(-1)}`;
-};
 
 /** What is kept of what was answered: without what was left empty. */
 export const answersKept = (

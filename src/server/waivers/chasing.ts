@@ -68,7 +68,10 @@ export async function chasedAt(
   const open = (row: Chased) => (row.toSign.length ? 0 : 1);
   return {
     waivers: signing.waivers,
-    rows: rows.sort((a, b) => open(a) - open(b) || a.name.localeCompare(b.name)),
+    rows: rows.sort(
+      (a, b) =>
+        open(a) - open(b) || Number(a.name === '') - Number(b.name === '') || a.name.localeCompare(b.name),
+    ),
   };
 }
 

@@ -3,7 +3,7 @@ import type { waiversContract } from '#contract/waivers.ts';
 import { asDescribed } from '#core/contacts/match.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
-import { ageOn } from '#core/time/dates.ts';
+import { ageOn, isCalendarDate } from '#core/time/dates.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { needOf, type WaiverNeed } from '#core/waivers/needs.ts';
 import { problemsWithSigning } from '#core/waivers/signing.ts';
@@ -55,12 +55,18 @@ export async function signStanding(
     self && n === 0 ? `signer.${field}` : `children.${n - (self ? 1 : 0)}.${field}`;
   const problems: Wrong[] = [];
   if (!fullName(signer)) problems.push(wrongAt('signer.given', 'name-needed'));
-  if (!isEmail(signer.email)) problems.push(wrongAt('signer.email', 'not-an-email'));
+  if (!signer.email) problems.push(wrongAt('signer.email', 'email-for-copy'));
+  else if (!isEmail(signer.email)) problems.push(wrongAt('signer.email', 'not-an-email'));
   if (!named.length) problems.push(wrongAt('self', 'nobody-signed-for'));
-  if (ageOn(signer.birthDate, today) < ageOfMajority)
+  if (!isCalendarDate(signer.birthDate)) problems.push(wrongAt('signer.birthDate', 'birth-date-needed'));
+  else if (ageOn(signer.birthDate, today) < ageOfMajority)
     problems.push(wrongAt('signer.birthDate', 'signer-of-age', { age: ageOfMajority }));
   const needs: WaiverNeed[] = named.map((p, n) => {
     if (!fullName(p)) problems.push(wrongAt(at(n, 'given'), 'name-needed'));
+    if (!isCalendarDate(p.birthDate)) {
+      if (p.relation === 'guardian') problems.push(wrongAt(at(n, 'birthDate'), 'birth-date-needed'));
+      return p.relation;
+    }
     if (p.birthDate > today) problems.push(wrongAt(at(n, 'birthDate'), 'in-the-future'));
     const need = needOf(waiver.audience, { birthDate: p.birthDate, saidMinor: false }, today, ageOfMajority);
     // A grown-up among the children signs alone; whom it is not for signs nothing.

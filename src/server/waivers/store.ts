@@ -411,7 +411,7 @@ export async function askedBefore(tx: Queries, eventId: string): Promise<Readonl
   const rows = await tx.query<{ of: string; at: string }>(
     `select split_part(m.recipient_key, ':', 2) as of, max(m.sent_at) as at from messages m where m.event_id = $1 and m.kind = 'sign please'
        and m.sent_at is not null group by 1
-     union all select split_part(m.recipient_key, ':', 2), max(m.sent_at) from messages m join message_lines l on l.id = m.line_id
+     union all select regexp_replace(m.recipient_key, '^order ', ''), max(m.sent_at) from messages m join message_lines l on l.id = m.line_id
        where m.event_id = $1 and l.moment = 'waiver missing' and m.sent_at is not null group by 1`,
     [eventId],
   );

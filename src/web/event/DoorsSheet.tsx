@@ -20,7 +20,8 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
   return (
     <Loaded of={doors}>
       {(d) => {
-        const stopped = d.rows.filter((r) => r.missing.length > 0 && r.attendance === 'expected');
+        // Who has not signed stands in a list of its own.
+        const stopped = d.rows.filter((r) => r.missing.includes('money') && r.attendance === 'expected');
         return (
           <>
             <div className="spread">

@@ -10,6 +10,7 @@ import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Say, Soft, Title } from '../parts.tsx';
 import { useMoney } from '../saying.ts';
+import { VerifySigned } from '../VerifySigned.tsx';
 
 /** Says whether a receipt is ours, by the number and the code that stand on it. */
 export default function Verify() {
@@ -49,6 +50,7 @@ export default function Verify() {
         <Text form={form} name="number" label={t('verifyNumber')} placeholder="2026-00001" required />
         <Text form={form} name="code" label={t('verifyCode')} placeholder="A1B2-C3D4-E5F6-0789" required />
       </Form>
+      <VerifySigned />
     </>
   );
 }
