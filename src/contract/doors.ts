@@ -12,6 +12,8 @@ const doorRow = z.object({
   offer: z.string(),
   attendance: z.enum(attendanceStates),
   arrivedAt: instant.nullable(),
+  /** The marks that taking back their arrival takes back. */
+  undo: z.array(id),
   light: z.enum(['go', 'settle', 'stop']),
   headline: z.string(),
   details: z.array(z.string()),
@@ -90,8 +92,15 @@ export const doorsContract = contract({
       state: z.enum(['expected', 'arrived', 'left']),
       /** Why somebody is let in whom the door would stop. */
       despite: z.string().trim().max(300).default(''),
-      /** When it was, where it is told later: the device was without a network. */
+      /** Its own id, by which it is known again however often it is told. */
+      markId: id.optional(),
+      /** Which marks it takes back; nothing said is the stay they are in. */
+      undoes: z.array(id).max(50).optional(),
+      /** When it was and when it is sent, by the clock of the device: it may stand wrong, as long as it runs. */
       at: instant.optional(),
+      sentAt: instant.optional(),
+      /** What the device is called. */
+      device: z.string().trim().max(60).optional(),
     }),
     response: z.object({ state: z.enum(attendanceStates), changed: z.boolean() }),
   },

@@ -12,12 +12,14 @@ const mark = (
   name: 'Mai',
   state,
   despite: '',
+  undoes: [],
   at: '2026-08-08T12:00:00.000Z',
   refused,
 });
 const row = (registrationId: string) => ({
   registrationId,
   attendance: 'expected',
+  undo: [] as string[],
   light: 'go',
   headline: 'Come in',
 });

@@ -10,6 +10,8 @@ export interface WaitingMark {
   name: string;
   state: 'expected' | 'arrived' | 'left';
   despite: string;
+  /** Which marks it takes back. */
+  undoes: string[];
   at: Instant;
   /** Why the server did not take it; null while it waits. */
   refused: string | null;
@@ -27,15 +29,23 @@ export function outcomeOf(status: number): 'kept' | 'refused' | 'later' {
 
 /** The door list with the marks that wait, as if the server had them; the last mark of each seat counts. */
 export function withWaiting<
-  R extends { registrationId: string; attendance: string; light: string; headline: string },
+  R extends { registrationId: string; attendance: string; undo: string[]; light: string; headline: string },
 >(rows: readonly R[], waiting: readonly WaitingMark[]): (R & { waits: boolean })[] {
-  const last = new Map(waiting.filter((m) => m.refused === null).map((m) => [m.registrationId, m]));
+  const kept = waiting.filter((m) => m.refused === null);
+  const last = new Map(kept.map((m) => [m.registrationId, m]));
   return rows.map((row) => {
     const mark = last.get(row.registrationId);
     if (!mark) return { ...row, waits: false };
     return {
       ...row,
       attendance: mark.state,
+      // What waits here can be taken back here, together with what the server has.
+      undo: [
+        ...row.undo,
+        ...kept.flatMap((m) =>
+          m.registrationId === row.registrationId && m.state === 'arrived' ? m.id : [],
+        ),
+      ],
       ...(mark.state === 'arrived' ? { light: 'stop', headline: 'Already in' } : {}),
       waits: true,
     };

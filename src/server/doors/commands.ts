@@ -3,6 +3,7 @@ import type { DoorRow, doorsContract } from '#contract/doors.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
+import { presenceOf, toldAt } from '#core/doors/marks.ts';
 import { mayComeIn, shortestReason } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { Work } from '../app/app.ts';
@@ -10,7 +11,7 @@ import { record } from '../app/record.ts';
 import { toldFor } from '../app/told.ts';
 import { identify } from '../contacts/linking.ts';
 import { resolveContact } from '../contacts/store.ts';
-import { insert, update } from '../db/database.ts';
+import { update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { placeOrder } from '../registration/ordering.ts';
@@ -18,23 +19,38 @@ import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { knowArrived } from '../waivers/signatureStore.ts';
 import { doorRows } from './list.ts';
-import { attendanceNow, hasSeat, keepAbsences, keepAttendance } from './store.ts';
+import { attendanceNow, hasSeat, keepAbsences, keepAttendance, keepMark, marksOf } from './store.ts';
 
 interface Mark {
   /** The event at whose door they stand. */
   eventId: string;
   state: 'expected' | 'arrived' | 'left';
   despite: string;
+  /** Its own id, by which it is known again. */
+  markId?: string | undefined;
+  /** What it takes back; nothing said is the stay they are in. */
+  undoes?: string[] | undefined;
+  /** When it was and when it was sent, by the clock of the device. */
   at?: string | undefined;
+  sentAt?: string | undefined;
+  device?: string | undefined;
 }
 
-/** Marks an arrival, a leaving, or takes a mark back. Answers whether anything changed: two devices may mark the same. */
+/** When something was that is told now. A device that does not say when it sent it is taken at its word. */
+const whenTold = (app: Work['app'], now: string, { at, sentAt }: Pick<Mark, 'at' | 'sentAt'>): string =>
+  at && sentAt ? toldAt(now, { at, sentAt }) : toldFor(app, now, at);
+
+/**
+ * Marks an arrival, a leaving, or takes marks back. Several devices mark in whatever order, some told hours later: where somebody is follows
+ * from all marks together. Answers whether anything changed.
+ */
 export async function mark(
   w: Work,
   registrationId: string,
-  { eventId, state, despite, at }: Mark,
+  told: Mark,
 ): Promise<{ state: AttendanceState; changed: boolean }> {
   const { tx, app, now } = w;
+  const { eventId, state, despite, markId } = told;
   const seat = await readSeat(tx, registrationId);
   const event = await readEvent(tx, seat.eventId);
   if (seat.eventId !== eventId && despite.length < shortestReason)
@@ -42,27 +58,35 @@ export async function mark(
   if (seat.state !== 'confirmed') throw refused('not-confirmed', { state: seat.state });
   if (!lives(event.state)) throw refused('event-is', { state: event.state });
   const before = await attendanceNow(tx, registrationId);
-  if (before === state) return { state, changed: false };
-  if (state === 'left' && before !== 'arrived') throw refused('not-in');
-  const when = toldFor(app, now, at);
-  if (state === 'arrived' && before !== 'left') {
+  const marks = await marksOf(tx, registrationId);
+  if (markId && marks.some((m) => m.id === markId)) return { state: before, changed: false };
+  // What a device kept counts in the end, whatever came first; said at once it is a slip.
+  if (!markId && before === state) return { state, changed: false };
+  if (!markId && state === 'left' && before !== 'arrived') throw refused('not-in');
+  const was = presenceOf(marks);
+  const when = whenTold(app, now, told);
+  if (state === 'arrived' && was.state === 'expected') {
     // Judged by the moment it happened: what is told after midnight was yesterday's door.
     const [row] = await doorRows(tx, event, when, registrationId);
     if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
       throw refused('stop', { verdict: row.headline, details: row.details.join(' ') });
   }
-  await keepAttendance(tx, seat, state, when);
-  if (state === 'arrived') await knowArrived(tx, registrationId, now);
-  await insert(tx, 'attendance_marks', {
-    id: app.ids.id(),
+  const undoes = state === 'expected' ? (told.undoes ?? was.undo) : [];
+  const made = { id: markId ?? app.ids.id(), state, at: when, undoes };
+  await keepMark(tx, {
+    ...made,
     registrationId,
-    state,
-    at: when,
     staffId: w.actor.staffId,
     actor: w.actor.name,
+    device: told.device ?? '',
+    toldAt: now,
   });
-  await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state, despite });
-  return { state, changed: true };
+  const is = presenceOf([...marks, made]);
+  await keepAttendance(tx, seat, is);
+  if (state === 'arrived') await knowArrived(tx, registrationId, now);
+  if (is.state !== was.state || is.arrivedAt !== was.arrivedAt)
+    await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state: is.state, despite });
+  return { state: is.state, changed: is.state !== was.state };
 }
 
 type WalkIn = z.output<(typeof doorsContract)['POST /api/events/:id/walk-ins']['body']>;

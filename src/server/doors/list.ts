@@ -11,6 +11,7 @@ import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signingAt } from '../waivers/store.ts';
+import { undoOf } from './store.ts';
 
 interface RawRow {
   registrationId: string;
@@ -48,6 +49,7 @@ export async function doorRows(
      order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
     [event.id, registrationId],
   );
+  const undo = await undoOf(tx, event.id);
   return rows.map((r) => {
     const { standing: need, toSign } = signing.need(r.registrationId);
     const verdict = judge({
@@ -68,6 +70,7 @@ export async function doorRows(
       offer: r.offer,
       attendance: r.attendance ?? 'expected',
       arrivedAt: r.arrivedAt,
+      undo: undo.get(r.registrationId) ?? [],
       light: verdict.light,
       headline: sayVerdict(verdict.headline),
       // The family is spared the question at the door.

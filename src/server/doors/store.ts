@@ -1,9 +1,11 @@
 import type { EventReach } from '#core/access/stages.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { came } from '#core/doors/attendance.ts';
+import { type DoorMark, type Presence, presenceOf } from '#core/doors/marks.ts';
 import { livingStates } from '#core/events/states.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { instantSql } from '../db/instants.ts';
 import { endSql } from '../events/end.ts';
 
 /** Where somebody with a seat is, as the row says now; whoever asks as well waits. */
@@ -16,27 +18,67 @@ export const attendanceNow = async (tx: Queries, registrationId: string): Promis
     )
   )?.state ?? 'expected';
 
-/** Keeps an arrival, a leaving, or a mark that was taken back. Who comes in again arrived when they first did. */
+/** Everything that was marked about a seat. An arrival that is kept without a mark, as of years before, stands for one. */
+export const marksOf = (tx: Queries, registrationId: string): Promise<DoorMark[]> =>
+  tx.query<DoorMark>(
+    `select id, state, at, undoes from attendance_marks where registration_id = $1
+     union all select a.registration_id, 'arrived', a.arrived_at, '{}' from attendance a
+       where a.registration_id = $1 and a.arrived_at is not null and not exists (select 1 from attendance_marks where registration_id = $1)`,
+    [registrationId],
+  );
+
+/** Keeps a mark. Told twice it is one; answers whether it was told before. */
+export const keepMark = async (
+  tx: Queries,
+  mark: DoorMark & {
+    registrationId: string;
+    staffId: string | null;
+    actor: string;
+    device: string;
+    toldAt: string;
+  },
+): Promise<boolean> =>
+  (
+    await tx.query(
+      `insert into attendance_marks (id, registration_id, state, at, undoes, staff_id, actor, device, told_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+       on conflict (id) do nothing returning id`,
+      [
+        mark.id,
+        mark.registrationId,
+        mark.state,
+        mark.at,
+        mark.undoes,
+        mark.staffId,
+        mark.actor,
+        mark.device,
+        mark.toldAt,
+      ],
+    )
+  ).length === 0;
+
+/** Keeps where somebody is by all their marks. Whose arrival was taken back after the doors closed is missed. */
 export async function keepAttendance(
   tx: Queries,
   seat: { id: string; eventId: string; contactId: string | null },
-  state: AttendanceState,
-  at: string,
+  { state, arrivedAt, leftAt }: Presence,
 ): Promise<void> {
   await tx.query(
-    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at) values ($1, $2, $3, $4, $5, $6)
-     on conflict (registration_id) do update set state = excluded.state,
-       arrived_at = case when excluded.state = 'expected' then null when excluded.state = 'left' or attendance.state = 'left' then attendance.arrived_at else excluded.arrived_at end,
-       left_at = excluded.left_at`,
-    [
-      seat.id,
-      seat.eventId,
-      seat.contactId,
-      state,
-      state === 'arrived' ? at : null,
-      state === 'left' ? at : null,
-    ],
+    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at)
+       select $1, $2, $3, case when $4 = 'expected' and e.absences_at is not null then 'missed' else $4 end, $5, $6 from events e where e.id = $2
+     on conflict (registration_id) do update set state = excluded.state, arrived_at = excluded.arrived_at, left_at = excluded.left_at`,
+    [seat.id, seat.eventId, seat.contactId, state, arrivedAt, leftAt],
   );
+}
+
+/** What taking back the last arrival takes back, of each seat of an event that is inside. */
+export async function undoOf(tx: Queries, eventId: string): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await tx.query<{ registrationId: string; marks: DoorMark[] }>(
+    `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes))) as marks
+     from attendance_marks m join attendance a on a.registration_id = m.registration_id
+     where a.event_id = $1 and a.state = 'arrived' group by 1`,
+    [eventId],
+  );
+  return new Map(rows.map(({ registrationId, marks }) => [registrationId, presenceOf(marks).undo]));
 }
 
 export const keepAbsences = (tx: Queries, eventId: string) =>

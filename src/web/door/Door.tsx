@@ -267,7 +267,7 @@ const lineOf = (r: Row): string =>
 /** The one mark that fits: arrive, or the way back. */
 function Mark({ row, eventId }: { row: Row; eventId: string }) {
   const { mark, pending } = useMark(eventId);
-  const who = { registrationId: row.registrationId, name: nameOf(row) };
+  const who = { registrationId: row.registrationId, name: nameOf(row), undo: row.undo };
   if (row.attendance === 'arrived')
     return (
       <Button look="plain" size="touch" disabled={pending} onClick={() => void mark(who, 'expected')}>
@@ -285,7 +285,7 @@ function Mark({ row, eventId }: { row: Row; eventId: string }) {
             kept &&
             say(phrase('door.isIn', { given: row.given }), {
               label: phrase('common.undo'),
-              run: () => void mark(who, 'expected'),
+              run: () => void mark({ ...who, undo: [kept] }, 'expected'),
             }),
         )
       }

@@ -30,7 +30,7 @@ export function Verdict({
   const [signing, setSigning] = useState(false);
   const { mark, pending, refused } = useMark(eventId);
   const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
-  const who = { registrationId: row.registrationId, name: nameOf(row) };
+  const who = { registrationId: row.registrationId, name: nameOf(row), undo: row.undo };
   const set = async (state: 'expected' | 'arrived' | 'left') => {
     if (await mark(who, state, despite)) {
       setDespite('');

@@ -64,11 +64,22 @@ async function run(): Promise<void> {
 async function send(
   mark: WaitingMark,
 ): Promise<{ outcome: ReturnType<typeof outcomeOf>; code: number; words: string }> {
-  const { id, eventId, registrationId, state, despite, at } = mark;
+  const { id, eventId, registrationId, state, despite, undoes, at } = mark;
   try {
     await call(
       'POST /api/registrations/:id/attendance',
-      { params: { id: registrationId }, body: { eventId, state, despite, at } },
+      {
+        params: { id: registrationId },
+        body: {
+          eventId,
+          state,
+          despite,
+          at,
+          markId: id,
+          sentAt: new Date().toISOString(),
+          ...(state === 'expected' && undoes.length > 0 && { undoes }),
+        },
+      },
       id,
     );
     return { outcome: 'kept', code: 200, words: '' };
@@ -78,10 +89,10 @@ async function send(
   }
 }
 
-/** Keeps a mark on the device and sends it. Answers why the server refused it, or null: it has it, or it waits. */
+/** Keeps a mark on the device and sends it. Answers its id, and why the server refused it, or null: it has it, or it waits. */
 export async function putMark(
-  mark: Pick<WaitingMark, 'eventId' | 'registrationId' | 'name' | 'state' | 'despite'>,
-): Promise<string | null> {
+  mark: Pick<WaitingMark, 'eventId' | 'registrationId' | 'name' | 'state' | 'despite' | 'undoes'>,
+): Promise<{ id: string; refused: string | null }> {
   const id = crypto.randomUUID();
   const order = Date.now() + performance.now() / 1e6;
   await (await database()).put('marks', { ...mark, id, order, at: new Date().toISOString(), refused: null });
@@ -89,7 +100,7 @@ export async function putMark(
   const refused = (await (await database()).get('marks', id))?.refused ?? null;
   // Said to whoever stands there; it need not be said again.
   if (refused !== null) await dismiss(id);
-  return refused;
+  return { id, refused };
 }
 
 /** Takes a refused mark off the list: somebody has seen that it did not count. */

@@ -29,22 +29,29 @@ export function useSending(): void {
   }, [client]);
 }
 
-/** Marks one person at this door. `refused` says why the server did not take the last one. */
+/** Marks one person at this door; answers the id of the mark where it counts. `refused` says why the server did not take the last one. */
 export function useMark(eventId: string) {
   const client = useQueryClient();
   const [pending, setPending] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
   const mark = async (
-    of: { registrationId: string; name: string },
+    of: { registrationId: string; name: string; undo: string[] },
     state: 'expected' | 'arrived' | 'left',
     despite = '',
-  ): Promise<boolean> => {
+  ): Promise<string | null> => {
     setPending(true);
-    const why = await putMark({ eventId, ...of, state, despite });
+    const { undo, ...who } = of;
+    const { id, refused: why } = await putMark({
+      eventId,
+      ...who,
+      state,
+      despite,
+      undoes: state === 'expected' ? undo : [],
+    });
     setRefused(why);
     setPending(false);
     void askAnewAfter(client, 'POST /api/registrations/:id/attendance');
-    return why === null;
+    return why === null ? id : null;
   };
   return { mark, pending, refused, clear: () => setRefused(null) };
 }
