@@ -12,6 +12,8 @@ const doorRow = z.object({
   offer: z.string(),
   attendance: z.enum(attendanceStates),
   arrivedAt: instant.nullable(),
+  /** The beginning of the SHA-256 of their pass, so that it is known again without a network and cannot be made from the list. */
+  pass: z.string().nullable(),
   /** The marks that taking back their arrival takes back. */
   undo: z.array(id),
   light: z.enum(['go', 'settle', 'stop']),

@@ -75,6 +75,7 @@ import { seatsHandlers } from './seats/routes.ts';
 import { seriesHandlers } from './series/routes.ts';
 import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
 import { staffOf } from './staff/sessions.ts';
+import { theOrganization } from './staff/store.ts';
 import { eventsHandlers } from './stages/routes.ts';
 import { searchHandlers } from './stages/searching.ts';
 import { surveysHandlers } from './surveys/routes.ts';
@@ -240,6 +241,29 @@ export function makeServer(app: App, options: ServerOptions): Express {
   });
   backupCommands(server, app);
   server.use(refuseUnknownHosts(app));
+  // The doors can be put on the first screen of a phone.
+  server.get('/doors.webmanifest', async (_, response) => {
+    const { name } = await theOrganization(app.db);
+    response.type('application/manifest+json').send(
+      JSON.stringify({
+        name: `${name}: doors`,
+        short_name: 'Doors',
+        start_url: '/doors',
+        scope: '/doors',
+        display: 'standalone',
+        background_color: '#FAF7F1',
+        theme_color: '#1C665F',
+        icons: [{ src: '/doors-icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      }),
+    );
+  });
+  server.get('/doors-icon.svg', (_, response) => {
+    response
+      .type('image/svg+xml')
+      .send(
+        "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 64 64'><path fill='#FAF7F1' d='M0 0h64v64H0z'/><path fill='none' stroke='#1C665F' stroke-width='5' d='M18 54V14h28v40M12 54h40'/><circle cx='39' cy='35' r='3' fill='#1C665F'/></svg>",
+      );
+  });
   server.use('/api', refuseOtherOrigins(app));
   const limit = (max: number, skipSuccessfulRequests = false) =>
     rateLimit({
@@ -280,6 +304,11 @@ export function makeServer(app: App, options: ServerOptions): Express {
     const dist = options.dist;
     // What every visitor is sent alike travels packed; answers of the API hold secrets and do not.
     server.use('/assets', compression({ threshold: 200 }));
+    // The service worker of the doors stands among the scripts, and looks after their pages alone.
+    server.use('/assets', (_, response, next) => {
+      response.set('service-worker-allowed', '/doors');
+      next();
+    });
     server.use(
       '/assets',
       express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', index: false }),

@@ -50,3 +50,97 @@ test('an arrival given without a network is kept on the device, also when the ta
   expect(mark!.n, 'marked once').toBe(1);
   await context.close();
 });
+
+test('the doors open without a network: the list is there, a pass is known, an arrival goes out later', async ({
+  browser,
+  site,
+}) => {
+  const staff = callers(site);
+  const event = await openEvent(staff, {
+    title: 'Night Ferry',
+    startsLocal: '2026-07-09T18:00',
+    endsLocal: '2026-07-09T23:00',
+  });
+  const odalys = await staff.as('odalys');
+  await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: orderFor(event, [
+      { given: 'Sigrun', family: 'Fenn' },
+      { given: 'Tarek', family: 'Fenn' },
+    ]),
+  });
+  const list = () => odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
+  const [pass] = await site.started.app.db.query<{ code: string }>(
+    "select pass_code as code from registrations where event_id = $1 and given_name = 'Tarek'",
+    [event.id],
+  );
+
+  const door = await pageOf(browser, site, 'odalys', true);
+  await door.goto(`/doors/${event.id}`);
+  await expect(door.getByText('Fenn, Sigrun')).toBeVisible();
+  // The page and what it loads are kept, and the list.
+  await expect
+    .poll(() =>
+      door.evaluate(async () => {
+        const cache = await caches.open('doors');
+        const kept = (await cache.keys()).map((r) => new URL(r.url).pathname);
+        return kept.includes('/doors') && kept.some((p) => p.endsWith('.js'));
+      }),
+    )
+    .toBe(true);
+  const stored = await door.evaluate(
+    () =>
+      new Promise<string>((resolve, reject) => {
+        const opening = indexedDB.open('acolyte-door-list');
+        opening.onerror = () => reject(opening.error);
+        opening.onsuccess = () => {
+          const all = opening.result.transaction('taken').objectStore('taken').getAll();
+          all.onsuccess = () => resolve(all.result.map((t) => new TextDecoder().decode(t.content)).join(' '));
+        };
+      }),
+  );
+  expect(stored.length).toBeGreaterThan(100);
+  // What lies on the device cannot be read there.
+  expect(stored).not.toContain('Fenn');
+
+  await door.context().setOffline(true);
+  await door.reload();
+  await expect(door.getByText('Fenn, Sigrun')).toBeVisible();
+  await expect(door.getByTestId('offline')).toContainText('List from');
+  const search = door.getByLabel('Search for a name or scan a pass');
+  await search.fill(pass!.code);
+  await search.press('Enter');
+  const lamp = door.getByRole('alert').filter({ hasText: 'Tarek Fenn' });
+  await expect(lamp).toContainText('Come in');
+  await lamp.getByRole('button', { name: 'Arrive' }).click();
+  await expect(door.getByRole('status').filter({ hasText: '1 of 2 arrived' })).toBeVisible();
+  await search.fill('000000000000Z');
+  await search.press('Enter');
+  await expect(door.getByRole('alert')).toContainText('Not on this list');
+  await checkAccess(door);
+  expect((await list()).arrived).toBe(0);
+
+  await door.context().setOffline(false);
+  await expect.poll(async () => (await list()).arrived).toBe(1);
+  await expect(door.getByTestId('offline')).toHaveCount(0);
+
+  // Signed out, nothing of it stays.
+  await door.goto('/doors?all');
+  await door.getByRole('button', { name: 'Sign out' }).click();
+  await door.waitForURL(/sign-in/u);
+  await expect
+    .poll(() =>
+      door.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            const opening = indexedDB.open('acolyte-door-list');
+            opening.onsuccess = () => {
+              const count = opening.result.transaction('taken').objectStore('taken').count();
+              count.onsuccess = () => resolve(count.result);
+            };
+          }),
+      ),
+    )
+    .toBe(0);
+  await door.context().close();
+});

@@ -4,6 +4,9 @@ const alphabet = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 /** Characters of a code before its check character: 60 bits, not to be guessed. */
 const length = 12;
 
+/** Hexadecimal digits of the SHA-256 of a code by which a device knows it again. */
+export const passHashLength = 24;
+
 /** Makes a pass code from random bytes (at least 12), with a check character that finds a mistyped one. */
 export function passCode(random: Uint8Array): string {
   const body = Array.from(random.subarray(0, length), (b) => alphabet[b % 32]!).join('');

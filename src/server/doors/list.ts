@@ -1,5 +1,6 @@
 import type { DoorRow } from '#contract/doors.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
+import { passHashLength } from '#core/doors/passCode.ts';
 import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -7,6 +8,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { sayVerdict } from '#core/words/verdicts.ts';
 import type { Queries } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -25,6 +27,7 @@ interface RawRow {
   attendance: AttendanceState | null;
   arrivedAt: string | null;
   balance: number;
+  passCode: string | null;
   died: boolean;
   care: boolean;
 }
@@ -40,7 +43,7 @@ export async function doorRows(
   const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone));
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
-       o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
+       o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at, r.pass_code,
        greatest(0, o.balance) as balance,
        exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
@@ -71,6 +74,7 @@ export async function doorRows(
       attendance: r.attendance ?? 'expected',
       arrivedAt: r.arrivedAt,
       undo: undo.get(r.registrationId) ?? [],
+      pass: r.passCode && sha256(r.passCode).slice(0, passHashLength),
       light: verdict.light,
       headline: sayVerdict(verdict.headline),
       // The family is spared the question at the door.

@@ -21,9 +21,11 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { PaidIn } from '../parts/saying.ts';
 import { Crew } from './Crew.tsx';
 import { useOutbox } from './outbox.ts';
+import { passHash } from './passHash.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
 import { useMark, useSending } from './useMarks.ts';
+import { useTakenAlong } from './useTakenAlong.ts';
 import { Verdict } from './Verdict.tsx';
 import { Waiting } from './Waiting.tsx';
 import { WalkIn } from './WalkIn.tsx';
@@ -37,6 +39,7 @@ export default function Door() {
   const client = useQueryClient();
   const doors = useAsk('GET /api/events/:id/doors', { params: { id }, everyMs: 15_000 });
   useSending();
+  useTakenAlong();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
     stream.addEventListener('changed', makeAsking(client, topicsOfEvent));
@@ -46,7 +49,7 @@ export default function Door() {
     (doors.error instanceof ApiProblem && doors.error.body.status === 0) || doors.fetchStatus === 'paused';
   return (
     <main className="door">
-      <Waiting behind={behind} />
+      <Waiting behind={behind} address={addressOf('GET /api/events/:id/doors', { id })} />
       <Loaded of={doors}>
         {(d) => (
           <PaidIn value={d.currency}>
@@ -77,11 +80,15 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     scan.reset();
     setChosen(registrationId);
   };
-  const read = (code: string) => {
+  const read = async (code: string) => {
     setMode('list');
     setTyped('');
     show(null);
-    scan.mutate({ params: { id }, body: { code } });
+    // Who is on the list is known at once, with a network or without.
+    const hash = await passHash(code);
+    const known = hash && all.find((r) => r.pass === hash);
+    if (known) show(known.registrationId);
+    else scan.mutate({ params: { id }, body: { code } });
   };
   const inside = all.filter((r) => r.attendance === 'arrived').length;
   const arrived = all.filter((r) => hasCome(r.attendance)).length;
@@ -123,7 +130,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             onKeyDown={(e) => {
               // A keyboard scanner types the code and Enter.
               if (e.key !== 'Enter' || !typed.trim()) return;
-              if (isPass(typed, rows.length)) read(typed);
+              if (isPass(typed, rows.length)) void read(typed);
               else if (rows.length === 1) show(rows[0]!.registrationId);
             }}
           />
@@ -160,7 +167,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         </Button>
       </div>
 
-      {mode === 'scan' && <Scanner read={read} />}
+      {mode === 'scan' && <Scanner read={(code) => void read(code)} />}
       {mode === 'walk-in' && (
         <WalkIn
           doors={doors}
@@ -173,7 +180,17 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           }}
         />
       )}
-      <Problems of={scan.problem} />
+      {scan.problem?.body.status === 0 ? (
+        <div className="lamp stop" role="alert">
+          <h2>{phrase('door.offlineUnknown')}</h2>
+          <p>{phrase('door.offlineUnknownSays')}</p>
+          <Button look="plain" size="touch" onClick={() => scan.reset()}>
+            {phrase('common.close')}
+          </Button>
+        </div>
+      ) : (
+        <Problems of={scan.problem} />
+      )}
       {scan.data && !scan.data.row && (
         <div className="lamp stop" role="alert">
           <h2>{scan.data.headline}</h2>

@@ -1,11 +1,13 @@
 import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
+import { addressOf } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { SignOut } from '../parts/SignOut.tsx';
 import { useSending } from './useMarks.ts';
+import { useTakenAlong } from './useTakenAlong.ts';
 import { Waiting } from './Waiting.tsx';
 
 /** The doors of today, for whoever stands at one: straight to the list where there is only one. */
@@ -14,6 +16,7 @@ export default function Today() {
   const me = useMe().data;
   const [search] = useSearchParams();
   useSending();
+  useTakenAlong();
   return (
     <main className="door">
       <Loaded of={doors}>
@@ -27,7 +30,7 @@ export default function Today() {
                 <h1>{phrase('door.doorsToday')}</h1>
                 <SignOut />
               </div>
-              <Waiting />
+              <Waiting address={addressOf('GET /api/doors')} />
               {today.length === 0 && <Empty>{phrase('door.noEventOfYours')}</Empty>}
               <ul className="plainlist">
                 {list.map((d) => (

@@ -15,6 +15,8 @@ export function useSignOut(): () => void {
     // Whose records were looked at is nobody's business who signs in next.
     useRecent.getState().forget();
     forgetDrafts();
+    // Nor is the list that was taken along from a door.
+    void import('../door/taken.ts').then(({ letGo }) => letGo());
     navigate('/sign-in', { replace: true });
   });
   return () => signOut.mutate({});

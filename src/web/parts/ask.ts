@@ -11,6 +11,20 @@ interface Asking<A> {
   everyMs?: number | undefined | ((answer: A | undefined) => number | undefined);
 }
 
+/** At the doors it goes on without a network. */
+const isAtDoors = (): boolean => location.pathname.startsWith('/doors');
+
+async function askFor<K extends Key>(
+  key: K,
+  sent: { params?: Record<string, string> | undefined; query?: Record<string, unknown> | undefined },
+): Promise<Answer<K>> {
+  if (isAtDoors()) {
+    const { askOrTaken, isTakenAlong } = await import('../door/taken.ts');
+    if (isTakenAlong(key)) return askOrTaken(key, sent);
+  }
+  return call(key, sent as never);
+}
+
 /** Asks an endpoint and keeps the answer; it is asked again when something it is about was changed. */
 export function useAsk<K extends Key>(
   key: K,
@@ -18,9 +32,11 @@ export function useAsk<K extends Key>(
 ) {
   return useQuery<Answer<K>>({
     queryKey: [addressOf(key, params, query)],
-    queryFn: () => call(key, { params, query } as never),
+    queryFn: () => askFor(key, { params, query }),
     meta: about(key),
     enabled,
+    // Without a network, what was taken along is asked.
+    ...(isAtDoors() && { networkMode: 'always' as const }),
     refetchInterval: ({ state: { data } }) =>
       (typeof everyMs === 'function' ? everyMs(data) : everyMs) ?? false,
     placeholderData: (before) => before,
