@@ -73,7 +73,7 @@ const publicReads: { readonly [K in OfPublic<ReadKey>]: readonly Topic[] } = {
   'GET /api/public/verify': ['money'],
   'GET /api/public/waivers/:slug': ['registers'],
   'GET /api/public/signed/:token': ['seats', 'people'],
-  'GET /api/public/signed/:token/copy': nothing,
+  'GET /api/public/signed/:token/copy.pdf': nothing,
   'GET /api/public/giving/:slug': ['money', 'events'],
   'GET /api/public/gifts/:token': ['money'],
   'GET /api/public/pledges/:token': ['money'],

@@ -100,7 +100,7 @@ const answers = z
     z.union([z.string().max(2000), z.boolean(), z.array(z.string().max(200)).max(50)]),
   )
   .default({});
-export const hand = z.object({
+const hand = z.object({
   /** The waiver as it was read: where it says something else by then, nothing is signed. */
   waiverId: id,
   version: z.int(),
@@ -244,7 +244,7 @@ export const waiversContract = contract({
     params: idParams,
     response: { file: 'text/csv' },
   },
-  'GET /api/waivers/:id/poster': {
+  'GET /api/waivers/:id/poster.pdf': {
     summary: 'A poster with the code of the waiver’s own page',
     who: ['coordinator'],
     params: idParams,
@@ -271,7 +271,7 @@ export const waiversContract = contract({
     params: idParams,
     response: { file: 'application/octet-stream' },
   },
-  'GET /api/signatures/:id/copy': {
+  'GET /api/signatures/:id/copy.pdf': {
     summary: 'What was signed in one go, as a PDF',
     who: ['coordinator'],
     params: idParams,
@@ -421,7 +421,7 @@ export const waiversContract = contract({
     params: token,
     response: done,
   },
-  'GET /api/public/signed/:token/copy': {
+  'GET /api/public/signed/:token/copy.pdf': {
     summary: 'The copy as a PDF',
     who: 'public',
     params: token,

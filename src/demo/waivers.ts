@@ -27,7 +27,7 @@ const photos = {
   },
 };
 
-export const demoWaivers: Readonly<Record<DemoWaiver, Founded>> = {
+const demoWaivers: Readonly<Record<DemoWaiver, Founded>> = {
   water: {
     version: 3,
     audience: 'everyone',

@@ -49,14 +49,19 @@ const tell = (event: OpenEvent, seat: string, { state, ago = 0, wrong = 0, markI
     },
   });
 };
-const minutesAgo = (ago: number) =>
-  new Date(Date.parse(world.app.clock.now()) - ago * 60_000).toISOString();
+const minutesAgo = (ago: number) => new Date(Date.parse(world.app.clock.now()) - ago * 60_000).toISOString();
 
 test('two doors mark the same person: the earlier counts, whichever is told first', async () => {
   const { event, seat } = await standing('Two Doors');
-  expect((await tell(event, seat, { state: 'arrived', ago: 5 })).body).toEqual({ state: 'arrived', changed: true });
+  expect((await tell(event, seat, { state: 'arrived', ago: 5 })).body).toEqual({
+    state: 'arrived',
+    changed: true,
+  });
   // The other was without a network since before.
-  expect((await tell(event, seat, { state: 'arrived', ago: 20 })).body).toEqual({ state: 'arrived', changed: false });
+  expect((await tell(event, seat, { state: 'arrived', ago: 20 })).body).toEqual({
+    state: 'arrived',
+    changed: false,
+  });
   expect(await row(event)).toMatchObject({ attendance: 'arrived', arrivedAt: minutesAgo(20) });
   expect((await row(event)).undo).toHaveLength(2);
 });
@@ -74,17 +79,16 @@ test('a mark told again is told once; one that is taken back takes along nothing
   await tell(event, seat, { state: 'arrived', ago: 3, markId: mine });
   expect((await tell(event, seat, { state: 'arrived', ago: 3, markId: mine })).body.changed).toBe(false);
   const undo = crypto.randomUUID();
-  expect((await tell(event, seat, { state: 'expected', markId: undo, undoes: [mine] })).body.state).toBe('expected');
+  expect((await tell(event, seat, { state: 'expected', markId: undo, undoes: [mine] })).body.state).toBe(
+    'expected',
+  );
   // Told again, and by a third device as well.
   await tell(event, seat, { state: 'expected', markId: undo, undoes: [mine] });
   await tell(event, seat, { state: 'expected', undoes: [mine] });
   expect((await row(event)).attendance).toBe('expected');
   // The other door had let them in before, without a network.
   expect((await tell(event, seat, { state: 'arrived', ago: 10 })).body.state).toBe('arrived');
-  const marks = await world.app.db.query(
-    'select 1 from attendance_marks where registration_id = $1',
-    [seat],
-  );
+  const marks = await world.app.db.query('select 1 from attendance_marks where registration_id = $1', [seat]);
   expect(marks).toHaveLength(4);
 });
 

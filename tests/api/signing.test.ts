@@ -542,7 +542,7 @@ describe('on its own page', () => {
 
     // The PDF is ours, and tells nothing of who signed; one byte more, and it is not.
     const pdf = await pdfOf(
-      world.anyone.call('GET /api/public/signed/:token/copy', { params: { token: link } }),
+      world.anyone.call('GET /api/public/signed/:token/copy.pdf', { params: { token: link } }),
     );
     const hash = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
     const check = (sha256: string) =>
@@ -581,7 +581,7 @@ describe('on its own page', () => {
 
   test('is there only as long as it stands on its own, at the address it had', async () => {
     const { id, slug } = await standing({ title: 'Boat house' });
-    const poster = await pdfOf(odalys.call('GET /api/waivers/:id/poster', { params: { id } }));
+    const poster = await pdfOf(odalys.call('GET /api/waivers/:id/poster.pdf', { params: { id } }));
     expect(poster.subarray(0, 5).toString()).toBe('%PDF-');
     const set = (standingAlone: boolean) =>
       odalys.call('PATCH /api/waivers/:id', { params: { id }, body: { standing: standingAlone } });

@@ -104,7 +104,9 @@ async function screensOf(
     ['/tray?state=year', 'Tray'],
     ['/team', 'Team and roles'],
     ['/team/organization', 'Organization'],
-    ['/team/registers', 'Places, units, funds and waivers'],
+    ['/team/registers', 'Places, units and funds'],
+    ['/team/waivers', 'Waivers'],
+    ['/team/waivers/new', 'Add a waiver'],
     ['/team/trail', 'Who did what'],
     ['/account', 'Your account'],
   ];

@@ -41,7 +41,9 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Capacity', { exact: true }).fill('3');
     await tick(odalys.getByRole('radiogroup', { name: 'boats or vehicles are used' }).getByLabel('yes'));
     await odalys.getByRole('button', { name: 'Nothing else applies' }).click();
-    await odalys.getByLabel('Waiver', { exact: true }).selectOption({ index: 2 });
+    await odalys.getByRole('button', { name: 'Ask for a waiver' }).click();
+    await odalys.locator('summary').filter({ hasText: 'everybody with a seat' }).click();
+    await odalys.getByLabel('Waiver', { exact: true }).selectOption({ label: 'On the water' });
     await odalys.getByRole('button', { name: 'Add an offer' }).click();
     await odalys.getByLabel('Price', { exact: true }).fill('25');
     const add = odalys.getByRole('group', { name: 'Add:' });

@@ -14,6 +14,7 @@ const plan = (more: object): EventPlan =>
     speakers: [],
     sponsors: [],
     sessions: [],
+    waivers: [],
     ...more,
   }) as unknown as EventPlan;
 const offer = (id: string, name: string, price = 0) => ({ id, name, price });
@@ -51,6 +52,34 @@ describe('what one date says otherwise', () => {
 });
 
 describe('carried to another date', () => {
+  test('who is asked to sign goes by the tickets, sessions and questions of the same names there', () => {
+    const rule = (part: object) => ({
+      id: 'r',
+      waiverId: 'w',
+      offerIds: [],
+      sessionIds: [],
+      answered: null,
+      ...part,
+    });
+    const from = plan({
+      offers: [offer('a1', 'Canoe')],
+      questions: [question('q1', 'Do you swim?')],
+      sessions: [{ id: 's1', title: { en: 'Dusk' }, speakerIds: [] }],
+      waivers: [rule({ offerIds: ['a1'], sessionIds: ['s1'], answered: { questionId: 'q1', is: ['yes'] } })],
+    });
+    const to = plan({
+      offers: [offer('b1', 'Canoe')],
+      questions: [question('p1', 'Do you swim?')],
+      sessions: [{ id: 't1', title: { en: 'Dusk' }, speakerIds: [] }],
+      waivers: [rule({ id: 'own' })],
+    });
+    const { waivers } = carry(from, to, ['waivers'], newId);
+    expect(waivers).toEqual([
+      rule({ id: 'own', offerIds: ['b1'], sessionIds: ['t1'], answered: { questionId: 'p1', is: ['yes'] } }),
+    ]);
+    expect(differences(from, { ...to, waivers } as never)).toEqual([]);
+  });
+
   test('rows keep the ids they have there: by name, else by place, else they are new', () => {
     const from = plan({ offers: [offer('a1', 'Helper'), offer('a2', 'Child'), offer('a3', 'Guest')] });
     const to = plan({ offers: [offer('b2', 'Child'), offer('b9', 'Old name')] });

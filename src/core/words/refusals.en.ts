@@ -104,7 +104,6 @@ export const refusalsEn = {
   'clause-needed': 'A waiver has at least one clause.',
   'waiver-is-closed': 'This waiver is closed: nobody signs it any more.',
   'no-files-here': 'A waiver takes no files.',
-  'say-whether': 'Say whether it matters.',
   'waiver-exists': 'There is a waiver with this title already.',
   'waiver-reworded':
     'Somebody else has changed this waiver: version {{version}} is the newest. Load it again.',

@@ -200,7 +200,7 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     return new File('signatures.csv', signaturesCsv(rows, (await theOrganization(c.tx)).zone));
   },
 
-  'GET /api/waivers/:id/poster': async (c) => {
+  'GET /api/waivers/:id/poster.pdf': async (c) => {
     const { slug, standing, text } = await theWaiver(c.tx, c.params.id);
     if (!standing || !slug) throw notFound('This page');
     const { name } = await theOrganization(c.tx);
@@ -224,7 +224,7 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     return new File(scan.name, Buffer.from(scan.content), false, scan.mediaType);
   },
 
-  'GET /api/signatures/:id/copy': async (c) => {
+  'GET /api/signatures/:id/copy.pdf': async (c) => {
     const { act } = await theSignature(c.tx, c.params.id, await today(c));
     return copyOf(c, await signaturesOfAct(c.tx, act, await today(c)), false);
   },
@@ -334,7 +334,8 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     return { done: true };
   },
 
-  'GET /api/public/signed/:token/copy': async (c) => copyOf(c, await signedByLink(c, c.params.token), true),
+  'GET /api/public/signed/:token/copy.pdf': async (c) =>
+    copyOf(c, await signedByLink(c, c.params.token), true),
 
   'POST /api/public/signatures/check': async (c) => {
     const act = await actOfCopy(c.tx, c.body.sha256);

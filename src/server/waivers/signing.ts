@@ -165,7 +165,7 @@ export async function keepSigned(
 }
 
 /** What is wrong with whoever signs for a child: they are of age themselves, as far as that is known. */
-export const problemsWithGuardian = (
+const problemsWithGuardian = (
   signer: { birthDate: string | null } | null,
   people: readonly Participant[],
   today: string,

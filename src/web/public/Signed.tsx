@@ -60,7 +60,7 @@ export default function Signed() {
             ))}
           </Rows>
           <Acts>
-            <a href={addressOf('GET /api/public/signed/:token/copy', { token })}>{t('signedCopy')}</a>
+            <a href={addressOf('GET /api/public/signed/:token/copy.pdf', { token })}>{t('signedCopy')}</a>
           </Acts>
           {s.people.some((p) => p.state === 'valid') && (
             <Say tone="need">

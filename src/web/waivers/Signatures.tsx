@@ -167,7 +167,7 @@ function Part({
       phone: 'bare',
       cell: (s) => (
         <chakra.span display="inline-flex" gap="10px" fontSize="13.5px">
-          <a href={addressOf('GET /api/signatures/:id/copy', { id: s.id })}>{phrase('waivers.copy')}</a>
+          <a href={addressOf('GET /api/signatures/:id/copy.pdf', { id: s.id })}>{phrase('waivers.copy')}</a>
           {s.scan && (
             <a href={addressOf('GET /api/signatures/:id/scan', { id: s.id })}>{phrase('waivers.scan')}</a>
           )}

@@ -167,7 +167,7 @@ function Wording({ waiver }: { waiver: Waiver }) {
         params: { id: waiver.id },
         body: { text, material: material === 'yes', after: waiver.version },
       }),
-    check: ({ material }) => (material ? [] : [{ path: 'material', code: 'say-whether' as const }]),
+    check: ({ material }) => (material ? [] : [{ path: 'material', code: 'answer-needed' as const }]),
     after: ({ version }) => say(phrase('waivers.savedVersion', { version })),
   });
   const { text } = form.values;
@@ -275,7 +275,7 @@ function OwnPage({ waiver, page }: { waiver: Waiver; page: string }) {
         >
           {phrase('waivers.copyAddress')}
         </Button>
-        <ButtonAnchor href={addressOf('GET /api/waivers/:id/poster', { id: waiver.id })}>
+        <ButtonAnchor href={addressOf('GET /api/waivers/:id/poster.pdf', { id: waiver.id })}>
           {phrase('waivers.poster')}
         </ButtonAnchor>
       </div>

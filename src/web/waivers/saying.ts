@@ -3,7 +3,7 @@ import type { Holds } from '#core/waivers/holding.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** "31 October": a day of every year. */
-export const sayYearDay = (day: string): string =>
+const sayYearDay = (day: string): string =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(
     new Date(`2001-${day}T00:00Z`),
   );

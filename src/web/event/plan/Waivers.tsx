@@ -14,7 +14,7 @@ import type { SectionProps } from './section.ts';
 type Rule = EventPlan['waivers'][number];
 
 /** A rule to begin with: everybody with a seat. */
-export const newRule = (): Rule => ({ ...plainRule, id: crypto.randomUUID(), waiverId: '' });
+const newRule = (): Rule => ({ ...plainRule, id: crypto.randomUUID(), waiverId: '' });
 
 /** What people sign for this event, and who of them. */
 export function Waivers({ page, draft: { plan, change, wrong } }: SectionProps) {

@@ -458,8 +458,6 @@ export const event = {
   whatAttractsPeopleSeparated:
     'What attracts people, separated by commas: free food, childcare, step-free access.',
   whatApplies: 'What applies',
-  version: '{{title}}, version {{version}} ({{audience}})',
-  noneIsAsked: 'none',
   everyone: 'Everyone',
   waiverMissing: 'Waiver missing',
   owes: 'Owes',

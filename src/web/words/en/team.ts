@@ -159,7 +159,6 @@ export const team = {
   peopleEmptyWhenNobody: 'Number of people. Leave empty if unknown.',
   access: 'Access',
   stepsRampsToiletsShown: 'Steps, ramps, toilets; shown on the public page.',
-  title: 'Title',
   roles: 'Roles',
   approvesFor: 'Approves for',
   forExampleSafetyFinance: 'For example: safety, finance',

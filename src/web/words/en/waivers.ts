@@ -33,7 +33,6 @@ export const waivers = {
   'kind-agree': 'agreed to with a tick',
   'kind-initials': 'agreed to with initials',
   'kind-choice': 'yes or no, both are fine',
-  untitledClause: 'A clause',
   asked: 'Asked beside it',
   askedHelp:
     'Of each person who is signed for: whom to call, allergies, how well they swim. It stays with what was signed.',
