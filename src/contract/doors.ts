@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
-import { amount, contract, currency, date, id, idParams, instant, personName } from './endpoint.ts';
+import { amount, contract, currency, date, id, idParams, instant, personName, token } from './endpoint.ts';
 import { signing, waiverText } from './waivers.ts';
 
 const doorRow = z.object({
@@ -59,6 +59,8 @@ export const doorsContract = contract({
       capacity: z.int().nullable(),
       day: z.enum(['today', 'to come', 'past', 'no date']),
       currency,
+      /** Where people check themselves in; null where they do not. */
+      selfCheckIn: z.string().nullable(),
       /** What is signed here, that of the event first. */
       waivers: z.array(waiverText),
       offers: z.array(z.object({ id, name: z.string(), price: amount })),
@@ -112,6 +114,53 @@ export const doorsContract = contract({
     params: idParams,
     body: signing,
     response: z.object({ row: doorRow }),
+  },
+  'PUT /api/events/:id/self-check-in': {
+    summary: 'Let people say themselves that they are here, by the code of a poster; or no longer',
+    who: ['unit lead', 'crew lead'],
+    params: idParams,
+    body: z.object({ on: z.boolean() }),
+    response: z.object({ page: z.string().nullable() }),
+  },
+  'GET /api/events/:id/self-check-in.pdf': {
+    summary: 'The poster with the code, with the organization’s words',
+    who: ['unit lead', 'crew lead', 'door'],
+    params: idParams,
+    response: { file: 'application/pdf' },
+  },
+  'GET /api/public/here/:token': {
+    summary: 'The page behind the poster of an event: what it is, and whether one can check in now',
+    who: 'public',
+    params: token,
+    response: z.object({
+      title: z.string(),
+      startsLocal: z.string().nullable(),
+      organization: z.string(),
+      open: z.boolean(),
+    }),
+  },
+  'POST /api/public/here/:token': {
+    summary: 'Say that one is here. Answers nothing of anybody else, and the same for whoever is not found',
+    who: 'public',
+    params: token,
+    body: z.object({
+      given: z.string().trim().max(100),
+      family: z.string().trim().max(100),
+      /** An email address, or the last digits of a telephone. */
+      known: z.string().trim().max(254),
+      /** Whether the others of the booking are here, too. */
+      others: z.boolean().default(false),
+      /** Where they are, where they agreed to say so. */
+      place: z
+        .object({ latitude: z.number().min(-90).max(90), longitude: z.number().min(-180).max(180) })
+        .nullable()
+        .default(null),
+    }),
+    response: z.object({
+      outcome: z.enum(['in', 'already in', 'see the door', 'not found']),
+      /** How many of their booking are not in yet. */
+      others: z.int(),
+    }),
   },
   'GET /api/events/:id/known': {
     summary: 'People we know by a name, for a walk-in: as much of each as tells them apart',

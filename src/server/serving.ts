@@ -222,7 +222,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.use((request, response, next) => {
     if (embedPath.test(request.url)) response.removeHeader('x-frame-options');
     if (previewPath.test(request.url)) response.set('x-robots-tag', 'noindex');
-    response.set('permissions-policy', 'camera=(self), microphone=(), geolocation=()');
+    response.set('permissions-policy', 'camera=(self), microphone=(), geolocation=(self)');
     next();
   });
   server.get('/healthz', async (_, response) => {

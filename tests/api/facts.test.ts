@@ -69,6 +69,7 @@ const onlyTold: readonly FactKind[] = [
   'file kept',
   'answers forgotten',
   'health forgotten',
+  'self check-in set',
   'question set kept',
   'session proposed',
   'event proposed',

@@ -44,6 +44,7 @@ const table: Record<string, string> = {
     GET /api/public/orders/:token/files/:file, GET /api/public/orders/:token/sessions,
     POST /api/public/orders/:token/ticket, POST /api/public/orders/:token/ticket/what-if, POST /api/public/orders/:token/date, POST /api/public/orders/:token/date/what-if,
     POST /api/public/events/:slug/seen, GET /api/public/orders/:token/confirmation.pdf, GET /api/public/invitations/:token, POST /api/public/invitations/:token/answer,
+    GET /api/public/here/:token, POST /api/public/here/:token,
     GET /api/public/waivers/:slug, POST /api/public/waivers/:slug/signatures, GET /api/public/signed/:token, GET /api/public/signed/:token/copy.pdf,
     POST /api/public/signed/:token/seen, POST /api/public/signed/:token/revocation, POST /api/public/signatures/check, POST /api/public/crew/:token/signatures,
     PUT /api/public/orders/:token/seats/:seat/sessions, GET /api/public/orders/:token/seats/:seat/sessions.ics`,
@@ -110,7 +111,7 @@ const table: Record<string, string> = {
     PUT /api/events/:id/budget, POST /api/events/:id/costs, POST /api/events/:id/costs/:cost/undo`,
   CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
-  CKU: `POST /api/events/:id/signing/reminders, GET /api/events/:id/roster, POST /api/events/:id/roster, POST /api/events/:id/roster/stop, POST /api/events/:id/roster/accept, DELETE /api/events/:id/roster, GET /api/shifts/:id/repair, POST /api/shifts/:id/repair,
+  CKU: `PUT /api/events/:id/self-check-in, POST /api/events/:id/signing/reminders, GET /api/events/:id/roster, POST /api/events/:id/roster, POST /api/events/:id/roster/stop, POST /api/events/:id/roster/accept, DELETE /api/events/:id/roster, GET /api/shifts/:id/repair, POST /api/shifts/:id/repair,
     GET /api/shifts/:id/step-in, POST /api/shifts/:id/step-in, DELETE /api/shifts/:id/step-in, GET /api/events/:id/swaps, POST /api/events/:id/swaps, POST /api/events/:id/swaps/decline, POST /api/events/:id/crew/mail, POST /api/assignments/:id/hours, GET /api/contacts/:id/hours.pdf,
     GET /api/calls, POST /api/calls, PUT /api/calls/:id, GET /api/calls/:id/applications, POST /api/calls/:id/invite, POST /api/applications/decide, POST /api/calls/:id/deposits, POST /api/deposits/:id/received, POST /api/deposits/:id/let-off, POST /api/deposits/:id/settle, POST /api/applications/:id/ask, POST /api/applications/:id/again,
     POST /api/applications/:id/skills/:skill/seen, GET /api/applications/:id/files/:file, POST /api/applications/:id/pairs, DELETE /api/applications/:id/pairs/:pair,
@@ -118,7 +119,7 @@ const table: Record<string, string> = {
     POST /api/events/:id/shifts/several, PUT /api/shifts/:id, POST /api/shifts/:id/cut, POST /api/events/:id/shifts, DELETE /api/shifts/:id, POST /api/shifts/:id/assignments,
     POST /api/assignments/:id/state, GET /api/tray, GET /api/tray/whats, GET /api/sending, GET /api/messages/:id, GET /api/incoming,
     POST /api/incoming/:id/answer, PUT /api/incoming/:id`,
-  CKUD: `GET /api/events/:id/signing, GET /api/events/:id/doors/crew, POST /api/assignments/:id/presence, GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
+  CKUD: `GET /api/events/:id/self-check-in.pdf, GET /api/events/:id/signing, GET /api/events/:id/doors/crew, POST /api/assignments/:id/presence, GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
     POST /api/registrations/:id/signatures, GET /api/events/:id/known, POST /api/events/:id/walk-ins`,
 };
 const letters: Record<string, Role> = {

@@ -516,6 +516,13 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CKD',
     far: 'CKU',
   },
+  'PUT /api/events/:id/self-check-in': {
+    of: ofEvent,
+    body: () => ({ on: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'GET /api/events/:id/signing': { of: ofEvent, own: 'CKUD', other: 'CKD', far: 'CKU' },
   'POST /api/events/:id/signing/reminders': {
     of: ofEvent,

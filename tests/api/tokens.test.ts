@@ -23,6 +23,7 @@ const places: Record<LinkKind, string> = {
   out: 'out',
   follow: 'follow',
   signed: 'signed',
+  here: 'here',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

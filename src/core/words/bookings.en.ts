@@ -96,6 +96,7 @@ export const bookingsEn = {
   'offer-not-there':
     'One of the dates does not have the ticket “{{offer}}”. Leave that date out, or book it apart.',
   'answer-on-the-scale': 'Choose a number on the scale.',
+  'known-by-needed': 'Type your name with your email, or at least the last four digits of your telephone.',
   'email-for-copy': 'Give an email address; your copy goes there.',
   'email-for-shifts': 'Give an email address; your shifts are sent there.',
   'birth-date-needed': 'Give the birth date: age decides here.',

@@ -101,6 +101,8 @@ export const bookingsFr: BookingWords = {
   'offer-not-there':
     'L’une des dates n’offre pas le billet « {{offer}} ». Retirez cette date, ou réservez-la à part.',
   'answer-on-the-scale': 'Choisissez un nombre de l’échelle.',
+  'known-by-needed':
+    'Écrivez votre nom avec votre courriel, ou au moins les quatre derniers chiffres de votre téléphone.',
   'email-for-copy': 'Indiquez une adresse de courriel : votre copie y est envoyée.',
   'email-for-shifts': 'Indiquez une adresse de courriel : vos quarts y sont envoyés.',
   'birth-date-needed': 'Indiquez la date de naissance : l’âge compte ici.',

@@ -3,3 +3,9 @@ export const signPosterSays = (inFrench: boolean): string[] => [
   'Scan the code with your phone, read, and sign before you take part.',
   ...(inFrench ? ['Balayez le code avec votre téléphone, lisez et signez avant de participer.'] : []),
 ];
+
+/** The same of the poster by the door, where people check themselves in. */
+export const herePosterSays = (inFrench: boolean): string[] => [
+  'You are here? Scan the code and check in.',
+  ...(inFrench ? ['Vous êtes là ? Balayez le code et inscrivez votre arrivée.'] : []),
+];

@@ -202,7 +202,8 @@ export type LinkKind =
   | 'out'
   | 'follow'
   | 'application'
-  | 'signed';
+  | 'signed'
+  | 'here';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

@@ -145,6 +145,7 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'copy asked': { act: string; email: string; title: string };
   'signature revoked': { signatureId: string; eventId: string | null; orderId: string | null; why: string };
   'health forgotten': { signatureId: string };
+  'self check-in set': { eventId: string; on: boolean };
   'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
   'joined the team': { staffId: string; name: string; email: string };
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
@@ -443,6 +444,13 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       action: 'revoked a signature',
       subject: { kind: 'signature', id: f.signatureId },
       detail: { why: f.why },
+    }),
+    topics: ofEvent,
+  },
+  'self check-in set': {
+    entry: (f) => ({
+      action: f.on ? 'let people check themselves in' : 'stopped self check-in',
+      subject: event(f.eventId),
     }),
     topics: ofEvent,
   },

@@ -5,16 +5,19 @@ import { fullName } from '#core/contacts/names.ts';
 import { hasCome } from '#core/doors/attendance.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf } from '#core/doors/verdict.ts';
+import { hasFrench } from '#core/events/french.ts';
 import { limitsOf } from '#core/registration/capacity.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Said } from '#core/words/filling.ts';
+import { herePosterSays } from '#core/words/posters.ts';
 import { sayVerdict, type VerdictCode } from '#core/words/verdicts.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { searchContacts } from '../contacts/store.ts';
 import { eventFor } from '../events/access.ts';
 import { readOffers } from '../events/store.ts';
-import type { Handlers } from '../http/handle.ts';
-import { refused } from '../http/problem.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { posterPdf } from '../print/poster.ts';
 import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -23,6 +26,7 @@ import { asRead, waiversAt } from '../waivers/store.ts';
 import { sentFrom } from '../waivers/telling.ts';
 import { letIn, mark } from './commands.ts';
 import { doorRows } from './list.ts';
+import { checkIn, eventHere, isOpenHere, selfCheckInPage, setSelfCheckIn } from './selfCheckIn.ts';
 import { doorsAround, seatOfPass } from './store.ts';
 
 /** As much of somebody as tells them apart from a namesake: the first letter and the house of an email, the last digits. */
@@ -61,6 +65,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
+      selfCheckIn: await selfCheckInPage(c, event.id),
       waivers: (await waiversAt(tx, event.id)).map((w) => asRead(w, 'en')),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,
@@ -126,6 +131,40 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     const order = { today: 0, 'to come': 1, past: 2 };
     return found.sort((a, b) => order[a.day] - order[b.day]);
   },
+
+  'PUT /api/events/:id/self-check-in': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'change');
+    return { page: await setSelfCheckIn(c, event.id, c.body.on) };
+  },
+
+  'GET /api/events/:id/self-check-in.pdf': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'see');
+    const page = await selfCheckInPage(c, event.id);
+    if (!page) throw notFound('This page');
+    const { name } = await theOrganization(c.tx);
+    return new File(
+      'check-in.pdf',
+      await posterPdf({
+        organization: name,
+        title: event.publicTitle,
+        says: herePosterSays(hasFrench(event.french)),
+        address: page,
+      }),
+      true,
+    );
+  },
+
+  'GET /api/public/here/:token': async (c) => {
+    const event = await eventHere(c.tx, c.params.token);
+    return {
+      title: event.publicTitle,
+      startsLocal: event.startsLocal,
+      organization: (await theOrganization(c.tx)).name,
+      open: isOpenHere(event, c.now),
+    };
+  },
+
+  'POST /api/public/here/:token': async (c) => checkIn(c, await eventHere(c.tx, c.params.token), c.body),
 
   'GET /api/events/:id/known': async (c) => {
     await eventFor(c, c.params.id, 'doors', 'change');

@@ -2,6 +2,7 @@ import type { EventReach } from '#core/access/stages.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { came } from '#core/doors/attendance.ts';
 import { type DoorMark, type Presence, presenceOf } from '#core/doors/marks.ts';
+import type { Findable } from '#core/doors/selfCheckIn.ts';
 import { livingStates } from '#core/events/states.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
@@ -90,6 +91,27 @@ export const hasSeat = async (tx: Queries, eventId: string, contactId: string): 
     "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
     [eventId, contactId],
   )) !== null;
+
+/** Everybody with a confirmed seat at an event, with what they can be known by: their own addresses and numbers, and those of whoever booked. */
+export const seatsToFind = (tx: Queries, eventId: string): Promise<Findable[]> =>
+  tx.query<Findable>(
+    `select r.id as registration_id, r.given_name as given, r.family_name as family,
+       array_remove(array[o.buyer_email, r.guest_email] || array(select email from contact_emails m where m.contact_id = r.contact_id and m.ended_on is null), null) as emails,
+       array_remove(array[o.buyer_phone] || array(select phone from contact_phones p where p.contact_id = r.contact_id and p.ended_on is null), null) as phones
+     from registrations r join orders o on o.id = r.order_id where r.event_id = $1 and r.state = 'confirmed' and r.given_name || r.family_name <> ''`,
+    [eventId],
+  );
+
+/** Keeps where somebody was who said that they are here, where they agreed to it. */
+export const keepPlace = (
+  tx: Queries,
+  registrationId: string,
+  { latitude, longitude }: { latitude: number; longitude: number },
+) =>
+  tx.query(
+    `update attendance_marks set latitude = $2, longitude = $3 where id = (select id from attendance_marks where registration_id = $1 order by told_at desc, id desc limit 1)`,
+    [registrationId, latitude, longitude],
+  );
 
 /** The seat that a pass belongs to, at whatever event. */
 export const seatOfPass = (tx: Queries, code: string) =>

@@ -24,6 +24,7 @@ import { useOutbox } from './outbox.ts';
 import { passHash } from './passHash.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
+import { signal } from './signal.ts';
 import { useMark, useSending } from './useMarks.ts';
 import { useTakenAlong } from './useTakenAlong.ts';
 import { Verdict } from './Verdict.tsx';
@@ -68,9 +69,10 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
   const roles = useMe().data?.staff.roles ?? [];
-  const scan = useAction('POST /api/events/:id/scan', (answer) =>
-    setChosen(answer.row?.registrationId ?? null),
-  );
+  const scan = useAction('POST /api/events/:id/scan', (answer) => {
+    signal(answer.light);
+    setChosen(answer.row?.registrationId ?? null);
+  });
   const all = useMemo(() => withWaiting(doors.rows, marks), [doors.rows, marks]) as Row[];
   const words = fold(typed).split(' ').filter(Boolean);
   const rows = all.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w)));
@@ -87,8 +89,10 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     // Who is on the list is known at once, with a network or without.
     const hash = await passHash(code);
     const known = hash && all.find((r) => r.pass === hash);
-    if (known) show(known.registrationId);
-    else scan.mutate({ params: { id }, body: { code } });
+    if (known) {
+      signal(known.light as Parameters<typeof signal>[0]);
+      show(known.registrationId);
+    } else scan.mutate({ params: { id }, body: { code } });
   };
   const inside = all.filter((r) => r.attendance === 'arrived').length;
   const arrived = all.filter((r) => hasCome(r.attendance)).length;

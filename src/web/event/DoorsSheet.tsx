@@ -9,6 +9,7 @@ import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { together } from '../parts/together.ts';
+import { SelfCheckIn } from './SelfCheckIn.tsx';
 import { SigningList } from './Signing.tsx';
 
 const nameless = (r: { given: string; family: string }): boolean => !`${r.given}${r.family}`.trim();
@@ -58,6 +59,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
                 </tbody>
               </table>
             </div>
+            <SelfCheckIn eventId={page.id} address={d.selfCheckIn} may={page.may.change.includes('doors')} />
             <SigningList
               eventId={page.id}
               may={page.may.change.some((stage) => stage === 'registration' || stage === 'crew')}

@@ -37,6 +37,7 @@ const Receipt = lazy(() => import('./giving/Receipt.tsx'));
 const Verify = lazy(() => import('./giving/Verify.tsx'));
 const Follow = lazy(() => import('./Follow.tsx'));
 const Out = lazy(() => import('./Out.tsx'));
+const Here = lazy(() => import('./Here.tsx'));
 const Standing = lazy(() => import('./Standing.tsx'));
 const Signed = lazy(() => import('./Signed.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
@@ -77,6 +78,7 @@ const router = createBrowserRouter([
       { path: '/receipt/:token', element: <Receipt /> },
       { path: '/verify', element: <Verify /> },
       { path: '/sign/:slug', element: <Standing /> },
+      { path: '/here/:token', element: <Here /> },
       { path: '/signed/:token', element: <Signed /> },
       { path: '/pledge/:token', element: <Pledge /> },
       { path: '/propose', element: <ProposeEvent /> },

@@ -3,6 +3,9 @@ alter table attendance_marks
   add column undoes uuid[] not null default '{}',
   -- The device it was made on, as it calls itself.
   add column device text not null default '',
+  -- Where it was, where whoever said so agreed.
+  add column latitude double precision,
+  add column longitude double precision,
   -- When the server heard of it.
   add column told_at timestamptz;
 update attendance_marks set told_at = at;
@@ -20,3 +23,8 @@ insert into attendance_marks (id, registration_id, state, at, actor, told_at)
   select gen_random_uuid(), a.registration_id, 'left', a.left_at, '', a.left_at from attendance a
   where a.state = 'left' and a.left_at is not null
     and not exists (select 1 from attendance_marks m where m.registration_id = a.registration_id and m.state = 'left');
+
+-- The poster of an event leads to where people say themselves that they are here.
+alter table links drop constraint links_kind_check;
+alter table links add constraint links_kind_check
+  check (kind in ('manage', 'crew', 'survey', 'preview', 'own', 'seat', 'feed', 'invited', 'gift', 'pledge', 'receipt', 'out', 'follow', 'application', 'signed', 'here'));
