@@ -126,6 +126,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             label={phrase('door.searchANameOr')}
             placeholder={phrase('door.nameOrScanA')}
             className="grow"
+            flexBasis={{ base: '100%', sm: '0' }}
             value={typed}
             set={(text) => {
               setTyped(text);
