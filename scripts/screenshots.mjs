@@ -359,8 +359,17 @@ await phone.getByRole('button', { name: 'Register', exact: true }).click();
 await phone.getByRole('button', { name: 'Send them a link' }).first().waitFor();
 await phone.evaluate(() => document.fonts.ready);
 await beside('public-event', eventPage, booking, await phone.screenshot());
-// The door team begins at the one door of today.
-await take(await pageOf('door@brackenmere.example', true), '/doors', 'door', settled('li'));
+// What is signed, and the doors: the team begins at the one door of today, where people check themselves in as well.
+const ownPhone = await pageOf(null, true);
+const signing = await shot(ownPhone, '/sign/mudlarks-this-year', settled('form'));
+const waivers = await api('/api/waivers');
+const { id: water } = waivers.find((w) => w.title === 'On the water');
+const wording = await shot(odalys, `/team/waivers/${water}`, settled('summary'));
+const doorPhone = await pageOf('door@brackenmere.example', true);
+const doorList = await shot(doorPhone, '/doors', settled('li'));
+await doorPhone.getByText('Cole, Greta').click();
+await doorPhone.locator('.lamp').waitFor();
+await beside('door', wording, signing, doorList, await doorPhone.screenshot());
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((r) => server.on('exit', r));
