@@ -362,9 +362,9 @@ await beside('public-event', eventPage, booking, await phone.screenshot());
 // What is signed, and the doors: the team begins at the one door of today, where people check themselves in as well.
 const ownPhone = await pageOf(null, true);
 const signing = await shot(ownPhone, '/sign/mudlarks-this-year', settled('form'));
-const waivers = await api('/api/waivers');
-const { id: water } = waivers.find((w) => w.title === 'On the water');
-const wording = await shot(odalys, `/team/waivers/${water}`, settled('summary'));
+const waivers = await (await odalys.request.get('/api/waivers')).json();
+const { id: form } = waivers.find((w) => w.title === 'On the water');
+const wording = await shot(odalys, `/team/waivers/${form}`, settled('summary'));
 const doorPhone = await pageOf('door@brackenmere.example', true);
 const doorList = await shot(doorPhone, '/doors', settled('li'));
 await doorPhone.getByText('Cole, Greta').click();
