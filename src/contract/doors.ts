@@ -29,6 +29,19 @@ const doorRow = z.object({
 });
 export type DoorRow = z.infer<typeof doorRow>;
 
+/** Somebody who is inside, for when everybody has to be found. */
+const insideRow = z.object({
+  key: z.string(),
+  name: z.string(),
+  part: z.enum(['seat', 'crew']),
+  /** Under age on the day; not known where no birth date is. */
+  minor: z.boolean(),
+  since: instant.nullable(),
+  /** Who is called for them, and on which number; empty where nobody is known. */
+  call: z.string(),
+});
+export type InsideRow = z.infer<typeof insideRow>;
+
 export const doorsContract = contract({
   'GET /api/doors': {
     summary: 'The doors that somebody has now: events of today, yesterday and tomorrow, today’s first',
@@ -114,6 +127,19 @@ export const doorsContract = contract({
     params: idParams,
     body: signing,
     response: z.object({ row: doorRow }),
+  },
+  'GET /api/events/:id/inside': {
+    summary:
+      'Everybody who is inside now, children first, with whom to call for them; the reading is written down',
+    who: ['unit lead', 'door'],
+    params: idParams,
+    response: z.object({ now: instant, rows: z.array(insideRow) }),
+  },
+  'GET /api/events/:id/inside.pdf': {
+    summary: 'The same to print: a box to tick for each',
+    who: ['unit lead', 'door'],
+    params: idParams,
+    response: { file: 'application/pdf' },
   },
   'PUT /api/events/:id/self-check-in': {
     summary: 'Let people say themselves that they are here, by the code of a poster; or no longer',

@@ -140,6 +140,8 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/registrations/:id/care': ['seats', 'people'],
   'GET /api/registrations/:id/signatures': ['seats'],
   'GET /api/events/:id/self-check-in.pdf': nothing,
+  'GET /api/events/:id/inside': ['seats', 'crew', 'people'],
+  'GET /api/events/:id/inside.pdf': nothing,
   'GET /api/waivers': ['registers', 'seats', 'events'],
   'GET /api/waivers/:id': ['registers', 'seats', 'events'],
   'GET /api/waivers/:id/signatures': ['registers', 'seats', 'people'],

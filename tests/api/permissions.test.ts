@@ -109,7 +109,7 @@ const table: Record<string, string> = {
     POST /api/segments/why, GET /api/segments/:id/contacts, GET /api/segments/:id/compare/:other`,
   CTU: `GET /api/events/:id/registrations.csv, GET /api/orders/:id/confirmation.pdf, GET /api/events/:id/account,
     PUT /api/events/:id/budget, POST /api/events/:id/costs, POST /api/events/:id/costs/:cost/undo`,
-  CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
+  CUD: 'GET /api/events/:id/inside, GET /api/events/:id/inside.pdf, GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
   CKU: `PUT /api/events/:id/self-check-in, POST /api/events/:id/signing/reminders, GET /api/events/:id/roster, POST /api/events/:id/roster, POST /api/events/:id/roster/stop, POST /api/events/:id/roster/accept, DELETE /api/events/:id/roster, GET /api/shifts/:id/repair, POST /api/shifts/:id/repair,
     GET /api/shifts/:id/step-in, POST /api/shifts/:id/step-in, DELETE /api/shifts/:id/step-in, GET /api/events/:id/swaps, POST /api/events/:id/swaps, POST /api/events/:id/swaps/decline, POST /api/events/:id/crew/mail, POST /api/assignments/:id/hours, GET /api/contacts/:id/hours.pdf,

@@ -516,6 +516,7 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CKD',
     far: 'CKU',
   },
+  'GET /api/events/:id/inside': { of: ofEvent, own: 'CUD', other: 'CD', far: 'CU' },
   'PUT /api/events/:id/self-check-in': {
     of: ofEvent,
     body: () => ({ on: true }),

@@ -120,3 +120,41 @@ test('the code opens on the day alone, and nothing once it was stopped; a new on
   expect(again).not.toContain(token);
   expect((await page(again!.split('/').at(-1)!)).status).toBe(200);
 });
+
+test('in an emergency everybody inside is there, children first, with whom to call; the reading is written down', async () => {
+  const { event, token } = await opened('Fire Drill');
+  await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: {
+      ...orderFor(event, [
+        { given: 'Jorun', family: 'Harrow', birthDate: '1985-01-01' },
+        { given: 'Kåre', family: 'Harrow', birthDate: '2017-01-01' },
+        { given: 'Late', family: 'Harrow', birthDate: '1985-01-01' },
+      ]),
+      buyer: { given: 'Jorun', family: 'Harrow', email: 'jorun@harrow.example', phone: '902-555-0155' },
+    },
+  });
+  const { rows } = await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
+  for (const given of ['Jorun', 'Kåre'])
+    await odalys.call('POST /api/registrations/:id/attendance', {
+      params: { id: rows.find((r) => r.given === given)!.registrationId },
+      body: { eventId: event.id, state: 'arrived' },
+    });
+  expect(token).toBeTruthy();
+  const inside = await odalys.call('GET /api/events/:id/inside', { params: { id: event.id } });
+  expect(inside.rows.map((r) => [r.name, r.minor])).toEqual([
+    ['Kåre Harrow', true],
+    ['Jorun Harrow', false],
+  ]);
+  expect(inside.rows[0]!.call).toContain('Jorun Harrow');
+  expect(inside.rows[0]!.call).toContain('555-0155');
+  const read = await world.app.db.query('select 1 from care_reads where event_id = $1', [event.id]);
+  expect(read).toHaveLength(2);
+  const pdf = await odalys.call('GET /api/events/:id/inside.pdf', { params: { id: event.id } });
+  const [page] = await wordsOf(pdf as never as Buffer);
+  expect(page).toContain('of whom under age: 1');
+  expect(page).not.toContain('Late');
+  // Whoever leads the crew and no more does not get at whom to call.
+  const imani = await world.as('imani');
+  expect((await imani.try('GET /api/events/:id/inside', { params: { id: event.id } })).status).toBe(403);
+});

@@ -25,6 +25,7 @@ import { signForSeats } from '../waivers/signing.ts';
 import { asRead, waiversAt } from '../waivers/store.ts';
 import { sentFrom } from '../waivers/telling.ts';
 import { letIn, mark } from './commands.ts';
+import { insideNow, insidePdf } from './inside.ts';
 import { doorRows } from './list.ts';
 import { checkIn, eventHere, isOpenHere, selfCheckInPage, setSelfCheckIn } from './selfCheckIn.ts';
 import { doorsAround, seatOfPass } from './store.ts';
@@ -130,6 +131,18 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     }
     const order = { today: 0, 'to come': 1, past: 2 };
     return found.sort((a, b) => order[a.day] - order[b.day]);
+  },
+
+  'GET /api/events/:id/inside': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'see');
+    if (!factsOf(c.staff, event, c.now).has('health')) throw refused('not-your-health', {}, 403);
+    return { now: c.now, rows: await insideNow(c, event) };
+  },
+
+  'GET /api/events/:id/inside.pdf': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'see');
+    if (!factsOf(c.staff, event, c.now).has('health')) throw refused('not-your-health', {}, 403);
+    return new File('inside.pdf', await insidePdf(event, await insideNow(c, event), c.now), true);
   },
 
   'PUT /api/events/:id/self-check-in': async (c) => {

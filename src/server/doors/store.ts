@@ -92,6 +92,41 @@ export const hasSeat = async (tx: Queries, eventId: string, contactId: string): 
     [eventId, contactId],
   )) !== null;
 
+/**
+ * Everybody who is inside an event, by seat or as crew, with whom to call: who they named for it, else who looks after them, else whoever
+ * booked.
+ */
+export const readInside = (tx: Queries, eventId: string) =>
+  tx.query<{
+    key: string;
+    contactId: string | null;
+    name: string;
+    part: 'seat' | 'crew';
+    birthDate: string | null;
+    saidMinor: boolean;
+    since: string | null;
+    callName: string | null;
+    callPhone: string | null;
+  }>(
+    `with inside as (
+       select 'seat ' || r.id as key, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name, 'seat' as part, r.birth_date, r.said_minor,
+           a.arrived_at as since, case when o.buyer_contact_id is distinct from r.contact_id then trim(o.buyer_given || ' ' || o.buyer_family) end as buyer,
+           case when o.buyer_contact_id is distinct from r.contact_id then o.buyer_phone end as buyer_phone
+         from attendance a join registrations r on r.id = a.registration_id join orders o on o.id = r.order_id
+         where a.event_id = $1 and a.state = 'arrived'
+       union all select 'crew ' || c.id, c.id, trim(c.given_name || ' ' || c.family_name), 'crew', c.birth_date, false, min(x.in_at), null, null
+         from assignments x join shifts s on s.id = x.shift_id join contacts c on c.id = x.contact_id
+         where s.event_id = $1 and x.in_at is not null and x.out_at is null group by c.id)
+     select i.key, i.contact_id, i.name, i.part, i.birth_date::text as birth_date, i.said_minor, i.since,
+       coalesce(e.name, i.buyer) as call_name, case when e.name is not null then e.phone else i.buyer_phone end as call_phone
+     from inside i left join lateral (
+       select coalesce(l.other_name, trim(k.given_name || ' ' || k.family_name)) as name,
+         coalesce(l.other_phone, (select phone from contact_phones p where p.contact_id = k.id and p.ended_on is null order by p.position, p.id limit 1)) as phone
+       from relationships l left join contacts k on k.id = l.from_contact and l.other_name is null
+       where l.to_contact = i.contact_id and l.kind in ('emergency', 'guardian') order by l.kind, l.created_at, l.id limit 1) e on true`,
+    [eventId],
+  );
+
 /** Everybody with a confirmed seat at an event, with what they can be known by: their own addresses and numbers, and those of whoever booked. */
 export const seatsToFind = (tx: Queries, eventId: string): Promise<Findable[]> =>
   tx.query<Findable>(

@@ -20,6 +20,7 @@ import { say, Toasts } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { PaidIn } from '../parts/saying.ts';
 import { Crew } from './Crew.tsx';
+import { Inside } from './Inside.tsx';
 import { useOutbox } from './outbox.ts';
 import { passHash } from './passHash.ts';
 import { Scanner } from './Scanner.tsx';
@@ -65,10 +66,12 @@ export default function Door() {
 
 function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [typed, setTyped] = useState('');
-  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew'>('list');
+  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew' | 'inside'>('list');
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
   const roles = useMe().data?.staff.roles ?? [];
+  // Whom to call is for those who may read about health.
+  const mayReadHealth = roles.some((r) => r === 'coordinator' || r === 'unit lead' || r === 'door');
   const scan = useAction('POST /api/events/:id/scan', (answer) => {
     signal(answer.light);
     setChosen(answer.row?.registrationId ?? null);
@@ -121,7 +124,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
       </p>
       <div className="acts">
-        {mode !== 'crew' && (
+        {mode !== 'crew' && mode !== 'inside' && (
           <InlineText
             label={phrase('door.searchANameOr')}
             placeholder={phrase('door.nameOrScanA')}
@@ -160,6 +163,18 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         >
           {phrase('door.walkIn')}
         </Button>
+        {mayReadHealth && (
+          <Button
+            size="touch"
+            aria-pressed={mode === 'inside'}
+            onClick={() => {
+              show(null);
+              setMode(mode === 'inside' ? 'list' : 'inside');
+            }}
+          >
+            {phrase('door.emergency')}
+          </Button>
+        )}
         <Button
           size="touch"
           aria-pressed={mode === 'crew'}
@@ -227,6 +242,8 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       )}
       {mode === 'crew' ? (
         <Crew eventId={id} />
+      ) : mode === 'inside' ? (
+        <Inside eventId={id} />
       ) : (
         <Guests rows={rows} all={all.length} eventId={id} show={show} />
       )}

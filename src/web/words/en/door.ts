@@ -47,6 +47,12 @@ export const door = {
     other: '{{count}} marks are kept on this device and go out by themselves.',
   },
   theListMayBe: 'The list may be out of date. Arrivals are kept on this device.',
+  emergency: 'Emergency list',
+  nobodyInside: 'Nobody is inside.',
+  insideNow: '{{count}} inside, {{children}} under age',
+  print: 'Print',
+  underAge: 'under age',
+  callThem: 'call {{call}}',
   selfCheckIn: 'Self check-in',
   selfSays:
     'People scan a poster by the door and say that they are here. They see nobody else’s name; whoever has something to settle is sent to the door.',
