@@ -37,6 +37,11 @@ test('what waits shows as if the server had it; the last mark counts, what was r
   ]);
 });
 
+test('what the server took shows until the list has it, and waits no more', () => {
+  const [shown] = withWaiting([row('a')], [{ ...mark('a', 'arrived'), told: 1 }]);
+  expect([shown!.attendance, shown!.waits]).toEqual(['arrived', false]);
+});
+
 test('an arrival is given up only when the server said no to it', () => {
   expect([200, 201].map(outcomeOf)).toEqual(['kept', 'kept']);
   expect([409, 403, 404, 422].map(outcomeOf)).toEqual(['refused', 'refused', 'refused', 'refused']);

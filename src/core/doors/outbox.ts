@@ -15,6 +15,8 @@ export interface WaitingMark {
   at: Instant;
   /** Why the server did not take it; null while it waits. */
   refused: string | null;
+  /** When the server took it, in milliseconds: it shows until a list that was asked for later is there. */
+  told?: number;
 }
 
 /**
@@ -47,7 +49,7 @@ export function withWaiting<
         ),
       ],
       ...(mark.state === 'arrived' ? { light: 'stop', headline: 'Already in' } : {}),
-      waits: true,
+      waits: mark.told === undefined,
     };
   });
 }

@@ -21,7 +21,7 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { PaidIn } from '../parts/saying.ts';
 import { Crew } from './Crew.tsx';
 import { Inside } from './Inside.tsx';
-import { useOutbox } from './outbox.ts';
+import { forgetTold, useOutbox } from './outbox.ts';
 import { passHash } from './passHash.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
@@ -47,6 +47,8 @@ export default function Door() {
     stream.addEventListener('changed', makeAsking(client, topicsOfEvent));
     return () => stream.close();
   }, [client, id]);
+  const { dataUpdatedAt } = doors;
+  useEffect(() => forgetTold(dataUpdatedAt), [dataUpdatedAt]);
   const behind =
     (doors.error instanceof ApiProblem && doors.error.body.status === 0) || doors.fetchStatus === 'paused';
   return (
@@ -69,6 +71,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew' | 'inside'>('list');
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
+  const told = useOutbox((s) => s.told);
   const roles = useMe().data?.staff.roles ?? [];
   // Whom to call is for those who may read about health.
   const mayReadHealth = roles.some((r) => r === 'coordinator' || r === 'unit lead' || r === 'door');
@@ -76,7 +79,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     signal(answer.light);
     setChosen(answer.row?.registrationId ?? null);
   });
-  const all = useMemo(() => withWaiting(doors.rows, marks), [doors.rows, marks]) as Row[];
+  const all = useMemo(() => withWaiting(doors.rows, [...told, ...marks]), [doors.rows, told, marks]) as Row[];
   const words = fold(typed).split(' ').filter(Boolean);
   const rows = all.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w)));
   const row = all.find((r) => r.registrationId === chosen);
@@ -114,15 +117,30 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           {phrase('door.arrivalsNeedAReason')}
         </p>
       )}
-      <p className="num headcount" role="status" aria-live="polite">
-        {doors.capacity === null ? (
-          <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
-        ) : (
-          <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
+      <div className="spread">
+        <p className="num headcount" role="status" aria-live="polite">
+          {doors.capacity === null ? (
+            <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
+          ) : (
+            <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
+          )}
+          {' · '}
+          {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
+        </p>
+        {mayReadHealth && (
+          <Button
+            look="plain"
+            size="touch"
+            aria-pressed={mode === 'inside'}
+            onClick={() => {
+              show(null);
+              setMode(mode === 'inside' ? 'list' : 'inside');
+            }}
+          >
+            {phrase('door.emergency')}
+          </Button>
         )}
-        {' · '}
-        {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
-      </p>
+      </div>
       <div className="acts">
         {mode !== 'crew' && mode !== 'inside' && (
           <InlineText
@@ -163,18 +181,6 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         >
           {phrase('door.walkIn')}
         </Button>
-        {mayReadHealth && (
-          <Button
-            size="touch"
-            aria-pressed={mode === 'inside'}
-            onClick={() => {
-              show(null);
-              setMode(mode === 'inside' ? 'list' : 'inside');
-            }}
-          >
-            {phrase('door.emergency')}
-          </Button>
-        )}
         <Button
           size="touch"
           aria-pressed={mode === 'crew'}

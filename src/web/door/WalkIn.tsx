@@ -58,7 +58,7 @@ export function WalkIn({
   });
   const proposals = picked || name.length < 3 ? [] : (known.data ?? []);
   return (
-    <chakra.section className="lamp settle" aria-label={phrase('door.walkIn')}>
+    <chakra.section className="lamp form" aria-label={phrase('door.walkIn')}>
       <h2>{phrase('door.walkIn')}</h2>
       <Form
         form={form}

@@ -20,10 +20,12 @@ const database = (): Promise<IDBPDatabase<Schema>> => {
 interface Outbox {
   /** Marks the server does not have, oldest first; those it refused until somebody has seen that. */
   marks: (WaitingMark & { order: number })[];
+  /** Marks the server has and the list on this device may not. */
+  told: (WaitingMark & { order: number })[];
   /** True from the first time that the server could not be reached until it is. */
   offline: boolean;
 }
-export const useOutbox = create<Outbox>()(() => ({ marks: [], offline: false }));
+export const useOutbox = create<Outbox>()(() => ({ marks: [], told: [], offline: false }));
 
 export const setOffline = (offline: boolean): void => {
   if (useOutbox.getState().offline !== offline) useOutbox.setState({ offline });
@@ -32,6 +34,13 @@ export const setOffline = (offline: boolean): void => {
 async function load(): Promise<void> {
   const marks = (await (await database()).getAll('marks')).sort((a, b) => a.order - b.order);
   useOutbox.setState({ marks });
+}
+
+/** Marks that a list asked for since then shows by itself are let go of. */
+export function forgetTold(before: number): void {
+  const { told } = useOutbox.getState();
+  const left = told.filter((m) => m.told! > before);
+  if (left.length < told.length) useOutbox.setState({ told: left });
 }
 
 let sending: Promise<void> = Promise.resolve();
@@ -55,8 +64,10 @@ async function run(): Promise<void> {
       break;
     }
     setOffline(false);
-    if (status.outcome === 'kept') await (await database()).delete('marks', mark.id);
-    else await (await database()).put('marks', { ...mark, refused: status.words });
+    if (status.outcome === 'kept') {
+      useOutbox.setState({ told: [...useOutbox.getState().told, { ...mark, told: Date.now() }] });
+      await (await database()).delete('marks', mark.id);
+    } else await (await database()).put('marks', { ...mark, refused: status.words });
     await load();
   }
 }
