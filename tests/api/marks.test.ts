@@ -98,6 +98,24 @@ test('a device whose clock stands a day off tells the right time', async () => {
   expect((await row(event)).arrivedAt).toBe(minutesAgo(15));
 });
 
+test('the file says when they came and left, how long they were there, how late, and who marked it', async () => {
+  const { event, seat } = await standing('Exported');
+  await tell(event, seat, { state: 'arrived', ago: 50 });
+  await tell(event, seat, { state: 'left', ago: 40 });
+  await tell(event, seat, { state: 'arrived', ago: 20 });
+  await tell(event, seat, { state: 'left', ago: 5 });
+  const file = String(
+    await odalys.call('GET /api/events/:id/registrations.csv', { params: { id: event.id }, query: {} }),
+  );
+  const [headings, row] = file.split(/\r?\n/u).map((line) => line.split(','));
+  const said = Object.fromEntries(
+    headings!.map((heading, at) => [heading.replace(/^\uFEFF/u, ''), row![at]]),
+  );
+  expect(said).toMatchObject({ 'Minutes there': '25', 'Checked in by': 'Odalys Ferrant', Where: '' });
+  expect(Number(said['Minutes late'])).toBeGreaterThan(0);
+  expect(said.Left).toBe(minutesAgo(5));
+});
+
 test('coming back can be taken back by itself, and after the doors closed whoever did not come is missed', async () => {
   const { event, seat } = await standing('Came Back');
   await tell(event, seat, { state: 'arrived', ago: 60 });

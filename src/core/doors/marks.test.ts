@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { type DoorMark, minutesInside, presenceOf, toldAt } from './marks.ts';
+import { type DoorMark, minutesInside, minutesLate, presenceOf, toldAt } from './marks.ts';
 
 const at = (minute: number) => new Date(Date.UTC(2026, 7, 8, 12, minute)).toISOString();
 const mark = (id: string, state: DoorMark['state'], minute: number, undoes: string[] = []): DoorMark => ({
@@ -119,6 +119,11 @@ test('minutes inside are those between, whoever is still in counts until then', 
   expect(minutesInside(stays, at(20), at(45))).toBe(15);
   expect(minutesInside(stays, at(60), at(60))).toBe(0);
   expect(minutesInside([], at(0), at(60))).toBe(0);
+});
+
+test('whoever comes before the start is not late', () => {
+  expect([at(0), at(5)].map((came) => minutesLate(came, at(5)))).toEqual([0, 0]);
+  expect(minutesLate(at(17), at(5))).toBe(12);
 });
 
 test('a device whose clock is a day off tells how long ago it was', () => {

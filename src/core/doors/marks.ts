@@ -81,6 +81,10 @@ export function minutesInside(stays: readonly Stay[], from: Instant, until: Inst
   return Math.floor(inside / 60_000);
 }
 
+/** By how many whole minutes somebody came after the start; 0 where they were on time. */
+export const minutesLate = (arrivedAt: Instant, startsAt: Instant): number =>
+  Math.max(0, Math.floor((Date.parse(arrivedAt) - Date.parse(startsAt)) / 60_000));
+
 /** The furthest back that what is told later may lie, in milliseconds. */
 const longestTold = 36 * 3_600_000;
 

@@ -19,7 +19,7 @@ export interface SaidHere {
 }
 
 /** The fewest last digits of a telephone that tell somebody apart. */
-export const fewestDigits = 4;
+const fewestDigits = 4;
 
 /** True where what was typed is enough to look for somebody: nobody is looked for by name alone. */
 export const canBeLookedFor = ({ given, family, known }: SaidHere): boolean =>

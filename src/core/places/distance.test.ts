@@ -22,7 +22,8 @@ test('it is as far back, nowhere to oneself, and never shorter by another way', 
     fc.property(point, point, point, (a, b, c) => {
       expect(metresBetween(a, b)).toBeCloseTo(metresBetween(b, a), 6);
       expect(metresBetween(a, a)).toBe(0);
-      expect(metresBetween(a, c)).toBeLessThanOrEqual(metresBetween(a, b) + metresBetween(b, c) + 1e-3);
+      // On the other side of the earth the arc sine loses half its digits: a few tenths of a metre.
+      expect(metresBetween(a, c)).toBeLessThanOrEqual(metresBetween(a, b) + metresBetween(b, c) + 0.3);
     }),
   );
 });

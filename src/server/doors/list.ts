@@ -11,6 +11,7 @@ import type { Queries } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
+import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signingAt } from '../waivers/store.ts';
 import { undoOf } from './store.ts';
@@ -40,7 +41,9 @@ export async function doorRows(
   registrationId: string | null = null,
 ): Promise<DoorRow[]> {
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone));
+  // Of one seat no more is read than of its booking.
+  const orderId = registrationId && (await readSeat(tx, registrationId)).orderId;
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), orderId);
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at, r.pass_code,
@@ -52,7 +55,7 @@ export async function doorRows(
      order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
     [event.id, registrationId],
   );
-  const undo = await undoOf(tx, event.id);
+  const undo = await undoOf(tx, event.id, registrationId);
   return rows.map((r) => {
     const { standing: need, toSign } = signing.need(r.registrationId);
     const verdict = judge({

@@ -71,13 +71,17 @@ export async function keepAttendance(
   );
 }
 
-/** What taking back the last arrival takes back, of each seat of an event that is inside. */
-export async function undoOf(tx: Queries, eventId: string): Promise<ReadonlyMap<string, string[]>> {
+/** What taking back the last arrival takes back, of each seat of an event that is inside, or of one. */
+export async function undoOf(
+  tx: Queries,
+  eventId: string,
+  registrationId: string | null,
+): Promise<ReadonlyMap<string, string[]>> {
   const rows = await tx.query<{ registrationId: string; marks: DoorMark[] }>(
     `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes))) as marks
      from attendance_marks m join attendance a on a.registration_id = m.registration_id
-     where a.event_id = $1 and a.state = 'arrived' group by 1`,
-    [eventId],
+     where a.event_id = $1 and a.state = 'arrived' and ($2::uuid is null or a.registration_id = $2) group by 1`,
+    [eventId, registrationId],
   );
   return new Map(rows.map(({ registrationId, marks }) => [registrationId, presenceOf(marks).undo]));
 }
@@ -91,6 +95,39 @@ export const hasSeat = async (tx: Queries, eventId: string, contactId: string): 
     "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
     [eventId, contactId],
   )) !== null;
+
+/** How somebody was there, for files: when they came and left, for how long, and how their first arrival was marked. */
+export interface Attended extends Presence {
+  /** Who or what marked it: a device of the doors, or themselves. */
+  how: string;
+  place: { latitude: number; longitude: number } | null;
+}
+
+/** How everybody was there who has a seat at an event, by seat. */
+export async function attendedAt(tx: Queries, eventId: string): Promise<ReadonlyMap<string, Attended>> {
+  type Kept = DoorMark & { how: string; latitude: number | null; longitude: number | null };
+  const rows = await tx.query<{ registrationId: string; marks: Kept[] }>(
+    `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes),
+       'how', coalesce(nullif(m.device, ''), m.actor), 'latitude', m.latitude, 'longitude', m.longitude)) as marks
+     from attendance_marks m join registrations r on r.id = m.registration_id where r.event_id = $1 group by 1`,
+    [eventId],
+  );
+  return new Map(
+    rows.map(({ registrationId, marks }) => {
+      const presence = presenceOf(marks);
+      const first = marks.find((m) => m.state === 'arrived' && m.at === presence.arrivedAt);
+      const { latitude = null, longitude = null } = first ?? {};
+      return [
+        registrationId,
+        {
+          ...presence,
+          how: first?.how ?? '',
+          place: latitude === null || longitude === null ? null : { latitude, longitude },
+        },
+      ];
+    }),
+  );
+}
 
 /**
  * Everybody who is inside an event, by seat or as crew, with whom to call: who they named for it, else who looks after them, else whoever

@@ -1,5 +1,6 @@
 import type { seatsContract } from '#contract/seats.ts';
 import { factsOf, leads } from '#core/access/stages.ts';
+import { minutesInside, minutesLate } from '#core/doors/marks.ts';
 import { lives } from '#core/events/states.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
@@ -12,6 +13,7 @@ import { sayReason } from '#core/words/reasons.ts';
 import { type Actor, type App, type Asker, inTransaction, whatIf } from '../app/app.ts';
 import { writeNote } from '../contacts/commands.ts';
 import { logCare } from '../contacts/seeing.ts';
+import { type Attended, attendedAt } from '../doors/store.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
 import { readOffers } from '../events/store.ts';
@@ -44,6 +46,22 @@ async function readFor(
     eventFor({ ...w, staff: c.staff }, c.params.id, 'registration', 'change'),
   );
   return readGuests(c.body.content, await answeringAt(c.app.db, c.now));
+}
+
+/** How somebody was there, as columns of a file: when they left, minutes there and late, who marked it, and where, where they said so. */
+function wasThere(
+  of: Attended | undefined,
+  { startsAt }: { startsAt: string | null },
+  until: string,
+): (string | number | null)[] {
+  if (!of?.arrivedAt) return [null, null, null, null, null];
+  return [
+    of.leftAt,
+    minutesInside(of.stays, of.arrivedAt, until),
+    startsAt ? minutesLate(of.arrivedAt, startsAt) : null,
+    of.how,
+    of.place && `${of.place.latitude}, ${of.place.longitude}`,
+  ];
 }
 
 export const seatsHandlers: Handlers<typeof seatsContract> = {
@@ -109,6 +127,8 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
     ];
     // What belongs to the whole order stands once: sums of the column are sums of money.
     const firsts = firstOfOrders(rows);
+    const attended = await attendedAt(tx, event.id);
+    const until = event.endsAt && event.endsAt < c.now ? event.endsAt : c.now;
     const body = writeCsv(
       [
         'Order',
@@ -122,6 +142,11 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
         'Registration',
         'Attendance',
         'Arrived',
+        'Left',
+        'Minutes there',
+        'Minutes late',
+        'Checked in by',
+        'Where',
         'Waiver',
         'Order due',
         'Order received',
@@ -145,6 +170,7 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
           r.state,
           r.attendance,
           r.arrivedAt,
+          ...wasThere(attended.get(r.id), event, until),
           r.waiver,
           once ? plainAmount(r.due, currency) : null,
           once ? plainAmount(r.received, currency) : null,

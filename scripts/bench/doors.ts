@@ -1,0 +1,129 @@
+import { quantile, Report } from './report.ts';
+import { filledFolder, signedIn, startShipped, stopped } from './site.ts';
+
+// npm run bench -- doors: 1,500 people on a list; five devices that mark 2,000 arrivals a minute between them and look at the list beside
+// it; how large the list is that a device takes along.
+const report = new Report('doors');
+const { folder, remove } = await filledFolder();
+const port = 45_909;
+const child = await startShipped(folder, port);
+const origin = `http://localhost:${port}`;
+const cookie = await signedIn(origin);
+const headers = { cookie, origin, 'content-type': 'application/json' };
+const send = async (path: string, method = 'GET', body?: unknown) => {
+  const reply = await fetch(`${origin}${path}`, {
+    method,
+    headers: { ...headers, ...(method === 'POST' ? { 'idempotency-key': crypto.randomUUID() } : {}) },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  if (!reply.ok) throw new Error(`${method} ${path}: ${reply.status} ${await reply.text()}`);
+  return reply;
+};
+const read = async <T>(path: string): Promise<T> => (await (await send(path)).json()) as T;
+
+const people = 1_500;
+const a = await read<{ id: string; title: string; startsLocal: string | null }[]>('/api/events');
+const event = a.find((e) => e.title === 'Boat Evening' && e.startsLocal?.startsWith('2026-07-09'))!;
+const { plan, version } = await read<{ plan: { offers: object[] }; version: number }>(
+  `/api/events/${event.id}`,
+);
+await send(`/api/events/${event.id}`, 'PATCH', {
+  version,
+  change: {
+    capacity: null,
+    venueId: null,
+    waivers: [],
+    offers: plan.offers.map((o) => ({ ...o, price: 0, quantity: null, mostPerOrder: 50 })),
+  },
+});
+const [offer] = (await read<{ plan: { offers: { id: string }[] } }>(`/api/events/${event.id}`)).plan.offers;
+for (let at = 0; at < people; at += 30)
+  await send(`/api/events/${event.id}/orders`, 'POST', {
+    buyer: { given: 'Buyer', family: `Nr${at}`, email: `buyer${at}@bench.example`, phone: '' },
+    lines: [{ offerId: offer!.id, units: 30 }],
+    attendees: Array.from({ length: 30 }, (_, n) => ({
+      given: `Given${at + n}`,
+      family: `Family${(at + n) % 700}`,
+      birthDate: '1990-01-01',
+    })),
+  });
+
+const list = `/api/events/${event.id}/doors`;
+type Listed = { rows: { registrationId: string; attendance: string }[] };
+const times = { list: [] as number[], mark: [] as number[], floor: [] as number[] };
+const timed = async <T>(into: number[], what: () => Promise<T>): Promise<T> => {
+  const began = performance.now();
+  const answer = await what();
+  into.push(performance.now() - began);
+  return answer;
+};
+const text = await (await send(list)).text();
+const { rows } = JSON.parse(text) as Listed;
+if (rows.length < people) throw new Error(`Only ${rows.length} of ${people} are on the list.`);
+report.row('the list a device takes along, 1,500 people', text.length / 1024, 'kB', {
+  goal: { of: 'value', atMost: 1_000 },
+});
+for (let n = 0; n < 10; n += 1) {
+  await timed(times.floor, () => send('/api/me'));
+  await timed(times.list, () => send(list));
+}
+report.row('the list, median', quantile(times.list, 0.5), 'ms', {
+  floor: quantile(times.floor, 0.5),
+  goal: { of: 'value', atMost: 400 },
+});
+
+// Five devices, each with its share of the people, at 2,000 a minute between them for twenty seconds.
+const devices = 5;
+const pace = 60_000 / 2_000;
+const during = 20_000;
+const waiting = rows.filter((r) => r.attendance === 'expected').map((r) => r.registrationId);
+const alone: number[] = [];
+for (const id of waiting.splice(0, 20))
+  await timed(alone, () =>
+    send(`/api/registrations/${id}/attendance`, 'POST', { eventId: event.id, state: 'arrived' }),
+  );
+const begun = performance.now();
+let due = 0;
+let marked = 0;
+const under: Promise<void>[] = [];
+while (performance.now() - begun < during) {
+  const at = begun + due * pace;
+  if (performance.now() < at) await new Promise((resolve) => setTimeout(resolve, at - performance.now()));
+  due += 1;
+  const id = waiting.shift();
+  if (!id) break;
+  under.push(
+    timed(times.mark, () =>
+      send(`/api/registrations/${id}/attendance`, 'POST', {
+        eventId: event.id,
+        state: 'arrived',
+        markId: crypto.randomUUID(),
+        at: new Date().toISOString(),
+        sentAt: new Date().toISOString(),
+      }),
+    ).then(() => {
+      marked += 1;
+    }),
+  );
+  // Each device looks at the list every few seconds.
+  if (due % Math.round((devices * 15_000) / pace / devices / 5) === 0)
+    under.push(send(list).then(async (r) => void (await r.text())));
+}
+await Promise.all(under);
+const took = (performance.now() - begun) / 60_000;
+report.row('arrivals marked, five devices together', marked / took, 'a minute', {
+  goal: { of: 'value', atLeast: 1_900 },
+});
+report.row('an arrival until it is answered, p95', quantile(times.mark, 0.95), 'ms', {
+  floor: quantile(alone, 0.5),
+  goal: { of: 'value', atMost: 300 },
+});
+const after = JSON.parse(await (await send(list)).text()) as Listed;
+const inside = after.rows.filter((r) => r.attendance === 'arrived').length;
+report.row('of the arrivals marked, those the list has', inside / (marked + alone.length), 'of all', {
+  goal: { of: 'value', atLeast: 1 },
+});
+report.finish();
+await stopped(child);
+remove();
+process.exit(0);
