@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { WaiverToSign } from '#contract/waivers.ts';
-import type { Caller } from './caller.ts';
+import { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
 import { asksAll, type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
@@ -459,6 +459,70 @@ describe('how long it holds', () => {
     ).toBe(404);
     // Signing all the same is no error: it is one more.
     expect((await sign(booked.token, 'Solveig Marsh')).status).toBe(201);
+  });
+
+  test('whoever is signed in sees what they signed, and not what somebody signed whom they booked for', async () => {
+    const id = await addWaiver({ holds: { for: 'year' } });
+    const people = await Promise.all(
+      ['Vigdis', 'Halvor'].map((given) =>
+        odalys.call('POST /api/contacts', {
+          body: {
+            given,
+            family: 'Sump',
+            email: `${given.toLowerCase()}@sump.example`,
+            birthDate: '1990-01-01',
+          },
+        }),
+      ),
+    );
+    for (const [at, { id: contactId }] of people.entries())
+      await odalys.call('POST /api/waivers/:id/paper', {
+        params: { id },
+        body: {
+          contactId,
+          relation: 'self',
+          typedName: `${['Vigdis', 'Halvor'][at]} Sump`,
+          signedOn: '2026-07-01',
+          chosen: {},
+          scan: { name: 'scan.pdf', content: Buffer.from('%PDF-1.4 scanned').toString('base64') },
+        },
+      });
+    const event = await asking(id, 'Both Signed');
+    const order = orderFor(event, [
+      { given: 'Vigdis', family: 'Sump', birthDate: '1990-01-01' },
+      { given: 'Halvor', family: 'Sump', birthDate: '1990-01-01' },
+    ]);
+    await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: { ...order, buyer: { given: 'Vigdis', family: 'Sump', email: 'vigdis@sump.example', phone: '' } },
+    });
+    const seats = await world.app.db.query<{ id: string }>(
+      'select id from registrations where event_id = $1 order by seat_number',
+      [event.id],
+    );
+    for (const [at, { id: seat }] of seats.entries())
+      await world.app.db.query('update registrations set contact_id = $2 where id = $1', [
+        seat,
+        people[at]!.id,
+      ]);
+    expect((await doorOf(event, 'Halvor')).missing).toEqual([]);
+    const vigdis = new Caller(world.origin);
+    const { ticket } = await vigdis.call('POST /api/public/sign-in', {
+      body: { email: 'vigdis@sump.example' },
+    });
+    await world.runner.run();
+    const code = /\d{3} \d{3}/u.exec((await lettersTo('vigdis@sump.example')).at(-1)!.text)![0];
+    await vigdis.call('POST /api/public/sign-in/code', { body: { ticket, code, contactId: null } });
+    const mine = await vigdis.call('GET /api/public/mine');
+    expect(
+      mine!.seats
+        .filter((s) => s.event.title === 'Both Signed')
+        .map((s) => [s.name, s.toSign])
+        .sort(),
+    ).toEqual([
+      ['Halvor Sump', true],
+      ['Vigdis Sump', false],
+    ]);
   });
 
   test('it counts elsewhere once somebody stood at the door, and not after its year', async () => {

@@ -7,7 +7,7 @@ import { writeCalendar } from '#core/exchange/calendar.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type App, followLink, liveLink, openLink } from '../app/app.ts';
-import { readContact, resolveContact } from '../contacts/store.ts';
+import { readContact, resolveContact, theirsOf } from '../contacts/store.ts';
 import { endVisit, visitorOf } from '../contacts/visitor.ts';
 import { shiftEntries } from '../crew/calendar.ts';
 import { ownShifts } from '../crew/store.ts';
@@ -42,9 +42,11 @@ const held = (row: OfEvent): Mine['shifts'][number]['event'] => {
 async function unsignedOf(
   tx: Queries,
   seats: Awaited<ReturnType<typeof seatsOf>>,
+  contactId: string,
   now: string,
 ): Promise<ReadonlySet<string>> {
   const { ageOfMajority, zone } = await theOrganization(tx);
+  const theirs = await theirsOf(tx, contactId);
   const events = new Map(seats.filter((s) => s.coming).map((s) => [s.eventId, s.startsLocal]));
   const needs = await waiverNeedsOf(
     tx,
@@ -52,6 +54,8 @@ async function unsignedOf(
     ageOfMajority,
     dateOf(now, zone),
     [...new Set(seats.map((s) => s.orderId))],
+    // Of others they booked for, what those signed elsewhere is theirs.
+    (id) => id !== null && theirs.has(id),
   );
   return new Set([...needs.values()].flatMap((of) => of.filter(stillToSign).map((need) => need.id)));
 }
@@ -114,7 +118,7 @@ export const mineHandlers: Handlers<typeof mineContract> = {
     for (const s of seats)
       if (!s.own && s.theirs && s.coming)
         seatTokens.set(s.registrationId, await openLink(c, 'seat', s.registrationId));
-    const toSign = await unsignedOf(tx, seats, now);
+    const toSign = await unsignedOf(tx, seats, visitor.contactId, now);
     const surveys: Mine['surveys'] = [];
     for (const { askId, publicTitle } of await surveysOf(tx, visitor.contactId)) {
       const token = await liveLink(c, 'survey', askId);

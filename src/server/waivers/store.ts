@@ -220,6 +220,8 @@ export async function waiverNeedsOf(
   today: string,
   /** Only the seats of these bookings; all of them where none are named. */
   orderIds: readonly string[] | null = null,
+  /** Of whom it may be told that they signed elsewhere. */
+  mayKnow: MayKnow = () => true,
 ): Promise<ReadonlyMap<string, SeatNeed[]>> {
   const needs = new Map<string, SeatNeed[]>(events.map((e) => [e.id, []]));
   const { rows, asked, asking } = await whatIsAsked(tx, events);
@@ -230,7 +232,10 @@ export async function waiverNeedsOf(
     (row) => row.eventId,
   );
   for (const event of asking)
-    needs.set(event.id, needsFrom(seats.get(event.id)!, event, asked.get(event.id)!, ageOfMajority, today));
+    needs.set(
+      event.id,
+      needsFrom(seats.get(event.id)!, event, asked.get(event.id)!, ageOfMajority, today, mayKnow),
+    );
   return needs;
 }
 
@@ -250,13 +255,14 @@ const needsFrom = (
   waivers: readonly AskedAt[],
   ageOfMajority: number,
   today: string,
+  mayKnow: MayKnow,
 ): SeatNeed[] =>
   rows.map((row) => ({
     id: row.id,
     orderId: row.orderId,
     state: row.state,
     named: row.named,
-    ...needFrom(row, event, waivers, ageOfMajority, today),
+    ...needFrom(row, event, waivers, ageOfMajority, today, !mayKnow(row.contactId)),
   }));
 
 const dayOf = (event: Asking, today: string): string => event.startsLocal?.slice(0, 10) ?? today;
