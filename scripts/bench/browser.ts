@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { type Browser, chromium, type Page } from '@playwright/test';
 
 /** Chromium as the benches use it. */
-export async function openBrowser(): Promise<Browser> {
+export async function openBrowser(more: readonly string[] = []): Promise<Browser> {
   const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
   if (!existsSync(executablePath)) throw new Error('This bench needs Chromium; set CHROMIUM to its path.');
   return chromium.launch({
@@ -14,6 +14,7 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-component-update',
       '--disable-sync',
       '--no-first-run',
+      ...more,
     ],
   });
 }

@@ -1,8 +1,10 @@
+import { cameraThatSees } from '../../tests/browser/camera.ts';
+import { openBrowser } from './browser.ts';
 import { quantile, Report } from './report.ts';
 import { filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- doors: 1,500 people on a list; five devices that mark 2,000 arrivals a minute between them and look at the list beside
-// it; how large the list is that a device takes along.
+// it; how large the list is that a device takes along; how long a phone takes from a pass before its camera to the answer.
 const report = new Report('doors');
 const { folder, remove } = await filledFolder();
 const port = 45_909;
@@ -24,7 +26,7 @@ const read = async <T>(path: string): Promise<T> => (await (await send(path)).js
 const people = 1_500;
 const a = await read<{ id: string; title: string; startsLocal: string | null }[]>('/api/events');
 const event = a.find((e) => e.title === 'Boat Evening' && e.startsLocal?.startsWith('2026-07-09'))!;
-const { plan, version } = await read<{ plan: { offers: object[] }; version: number }>(
+const { plan, version } = await read<{ plan: { offers: object[]; slug: string }; version: number }>(
   `/api/events/${event.id}`,
 );
 await send(`/api/events/${event.id}`, 'PATCH', {
@@ -123,6 +125,69 @@ const inside = after.rows.filter((r) => r.attendance === 'arrived').length;
 report.row('of the arrivals marked, those the list has', inside / (marked + alone.length), 'of all', {
   goal: { of: 'value', atLeast: 1 },
 });
+
+// A camera that sees passes, on a page as large as a phone's and as slow as a cheap one. The page itself notes when the picture turns dark,
+// which is when a code is before the camera, and when the answer stands there.
+const { token } = (await (
+  await send(`/api/public/events/${plan.slug}/orders`, 'POST', {
+    buyer: { given: 'Hanne', family: 'Quist', email: 'hanne@bench.example', phone: '' },
+    lines: [{ offerId: offer!.id, units: 8 }],
+    attendees: Array.from({ length: 8 }, (_, n) => ({
+      given: `Scanned${n}`,
+      family: 'Quist',
+      birthDate: '1990-01-01',
+    })),
+  })
+).json()) as { token: string };
+const { seats } = await read<{ seats: { pass: { code: string } }[] }>(`/api/public/orders/${token}`);
+const camera = cameraThatSees(
+  seats.map((s) => s.pass.code),
+  2,
+);
+const browser = await openBrowser(camera.args);
+const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+const [name, value] = cookie.split('=') as [string, string];
+await context.addCookies([{ name, value, url: origin }]);
+const page = await context.newPage();
+const session = await context.newCDPSession(page);
+await page.goto(`${origin}/doors/${event.id}`);
+await page.getByRole('button', { name: 'Scan', exact: true }).click();
+await page.locator('video').waitFor();
+await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+await page.evaluate(`{
+  window.scans = [];
+  const canvas = new OffscreenCanvas(16, 16);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  let since = null;
+  let dark = true;
+  requestAnimationFrame(function next(now) {
+    const lamp = document.querySelector('.lamp:not(p) h2');
+    if (lamp && since !== null) window.scans.push(now - since);
+    if (lamp) {
+      since = null;
+      document.querySelector('.lamp:not(p) .acts:last-child button:last-child').click();
+    }
+    const video = document.querySelector('video');
+    if (video && video.videoWidth && !lamp) {
+      context.drawImage(video, 0, 0, 16, 16);
+      const { data } = context.getImageData(0, 0, 16, 16);
+      const light = data.filter((_, at) => at % 4 === 0).reduce((sum, v) => sum + v, 0) / 256;
+      const isDark = light < 225;
+      if (isDark && !dark) since = now;
+      if (!isDark) since = null;
+      dark = isDark;
+    }
+    requestAnimationFrame(next);
+  });
+}`);
+await page.waitForFunction('window.scans.length >= 8', undefined, { timeout: 120_000 });
+const scans = await page.evaluate<number[]>('window.scans');
+report.row('a pass before the camera until the answer, slow phone, median', quantile(scans, 0.5), 'ms', {
+  floor: 1000 / 60,
+  goal: { of: 'value', atMost: 300 },
+});
+await browser.close();
+camera.remove();
 report.finish();
 await stopped(child);
 remove();

@@ -14,11 +14,15 @@ const doorRow = z.object({
   arrivedAt: instant.nullable(),
   /** The beginning of the SHA-256 of their pass, so that it is known again without a network and cannot be made from the list. */
   pass: z.string().nullable(),
+  /** The last digits of telephones by which they are found, theirs and of whoever booked; no whole number. */
+  digits: z.array(z.string()),
   /** The marks that taking back their arrival takes back. */
   undo: z.array(id),
   light: z.enum(['go', 'settle', 'stop']),
   headline: z.string(),
   details: z.array(z.string()),
+  /** What matters of them and keeps nobody out: their first time, what they said no to. */
+  toKnow: z.array(z.string()),
   /** What has to be settled before they come in. */
   missing: z.array(z.enum(['signature', 'guardian', 'money'])),
   /** The waivers that are still to be signed for them. */

@@ -116,6 +116,30 @@ test('the file says when they came and left, how long they were there, how late,
   expect(said.Left).toBe(minutesAgo(5));
 });
 
+test('whoever comes for the first time is known as such, until they came to something', async () => {
+  const night = { startsLocal: '2026-07-09T08:00', endsLocal: '2026-07-09T23:00' };
+  const [one, two] = [
+    await openEvent(world, { title: 'First Night', ...night }),
+    await openEvent(world, { title: 'Second Night', ...night }),
+  ];
+  for (const event of [one, two])
+    await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: {
+        ...orderFor(event, [{ given: 'Yrsa', family: 'Holm' }]),
+        buyer: { given: 'Yrsa', family: 'Holm', email: 'yrsa@holm.example', phone: '+1 902 555 0142' },
+      },
+    });
+  const greeted = 'Their first time with us.';
+  expect(await row(one)).toMatchObject({ light: 'go', details: [], toKnow: [greeted], digits: ['0142'] });
+  expect((await row(two)).toKnow).toEqual([greeted]);
+  await tell(one, (await row(one)).registrationId, { state: 'arrived' });
+  expect((await row(two)).toKnow).toEqual([]);
+  // Taken back it did not happen.
+  await tell(one, (await row(one)).registrationId, { state: 'expected' });
+  expect((await row(two)).toKnow).toEqual([greeted]);
+});
+
 test('coming back can be taken back by itself, and after the doors closed whoever did not come is missed', async () => {
   const { event, seat } = await standing('Came Back');
   await tell(event, seat, { state: 'arrived', ago: 60 });

@@ -656,6 +656,52 @@ describe('on its own page', () => {
   });
 });
 
+describe('what the door is told of it', () => {
+  const photos = { clauses: [{ text: 'I agree.' }, { kind: 'choice' as const, text: 'Photos of me.' }] };
+  const told = async (event: OpenEvent, given: string) =>
+    (await doorOf(event, given)).toKnow.filter((line) => line.startsWith('Said no'));
+  const no = 'Said no to: Photos of me.';
+
+  test('a no is told, the last word of a hand counts, and it is no reason to keep anybody out', async () => {
+    const id = await addWaiver(photos);
+    const event = await asking(id, 'Pictures', '2026-07-09T08:00');
+    const { token } = await book(event, [{ given: 'Ilka' }, { given: 'Jory' }]);
+    expect(await told(event, 'Ilka')).not.toContain(no);
+    const say = (chosen: boolean, seats: number[], name: string) =>
+      sign(token, name, { chosen: { c2: chosen }, seats });
+    expect((await say(false, [0], 'Ilka Reedham')).status).toBe(201);
+    expect((await say(true, [1], 'Jory Reedham')).status).toBe(201);
+    expect(await doorOf(event, 'Ilka')).toMatchObject({ light: 'go', details: [] });
+    expect(await told(event, 'Ilka')).toEqual([no]);
+    expect(await told(event, 'Jory')).toEqual([]);
+    // Afterwards she says yes, on paper.
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    const paper = await odalys.try('POST /api/waivers/:id/paper', {
+      params: { id },
+      body: {
+        contactId: rows.find((r) => r.given === 'Ilka')!.contactId!,
+        eventId: event.id,
+        relation: 'self',
+        typedName: 'Ilka Reedham',
+        signedOn: '2026-07-09',
+        chosen: { c2: true },
+        scan: { name: 'scan.pdf', content: Buffer.from('%PDF-1.4 scanned').toString('base64') },
+      },
+    });
+    expect(paper.status).toBe(201);
+    expect(await told(event, 'Ilka')).toEqual([]);
+  });
+
+  test('where one guardian says no and the other yes it is a no', async () => {
+    const id = await addWaiver({ ...photos, guardians: 2 });
+    const event = await asking(id, 'Both Parents', '2026-07-09T08:00');
+    const { token } = await book(event, [{ given: 'Wren', birthDate: '2016-05-05' }]);
+    expect((await sign(token, 'Ann Reedham', { chosen: { c2: false } })).status).toBe(201);
+    expect((await sign(token, 'Bo Reedham', { chosen: { c2: true } })).status).toBe(201);
+    expect(await told(event, 'Wren')).toContain(no);
+  });
+});
+
 describe('what the team does', () => {
   test('a signature on paper is entered with its scan, and counts', async () => {
     const id = await addWaiver({ clauses: [{ text: 'I agree.' }, { kind: 'choice', text: 'Photos.' }] });

@@ -107,7 +107,7 @@ test('the doors open without a network: the list is there, a pass is known, an a
   await door.reload();
   await expect(door.getByText('Fenn, Sigrun')).toBeVisible();
   await expect(door.getByTestId('offline')).toContainText('List from');
-  const search = door.getByLabel('Search for a name or scan a pass');
+  const search = door.getByLabel('Find by name, phone or pass');
   await search.fill(pass!.code);
   await search.press('Enter');
   const lamp = door.getByRole('alert').filter({ hasText: 'Tarek Fenn' });

@@ -16,6 +16,10 @@ export interface DoorFacts {
   day: EventDay;
   /** Of an event that takes nobody in: called off, wrapped, not open yet. */
   closedDoor: EventState | null;
+  /** Whether they never came to anything before; false where it is not known who they are. */
+  firstTime: boolean;
+  /** What they said no to where a waiver let them choose, as with photographs. */
+  saidNo: readonly string[];
 }
 
 export type EventDay = 'today' | 'to come' | 'past' | 'no date';
@@ -25,6 +29,8 @@ export interface DoorVerdict {
   light: 'go' | 'settle' | 'stop';
   headline: Said<VerdictCode>;
   details: Said<VerdictCode>[];
+  /** What matters of whoever comes in, and keeps nobody out. */
+  toKnow: Said<VerdictCode>[];
 }
 
 /** Whether an event takes place on a day: from the day its doors open to the day it ends, both included. */
@@ -42,7 +48,13 @@ const verdict = (
   light: DoorVerdict['light'],
   headline: VerdictCode,
   details: readonly VerdictCode[] = [],
-): DoorVerdict => ({ light, headline: { code: headline }, details: details.map((code) => ({ code })) });
+  toKnow: DoorVerdict['toKnow'] = [],
+): DoorVerdict => ({
+  light,
+  headline: { code: headline },
+  details: details.map((code) => ({ code })),
+  toKnow,
+});
 
 /** Judges one seat at the door. A seat is not an arrival: only a mark at the door makes one. */
 export function judge(facts: DoorFacts): DoorVerdict {
@@ -52,18 +64,22 @@ export function judge(facts: DoorFacts): DoorVerdict {
       light: 'stop',
       headline: { code: 'not-running', params: { state: facts.closedDoor } },
       details: [{ code: 'nobody-arrives' }],
+      toKnow: [],
     };
   if (facts.seatState !== 'confirmed') return verdict('stop', facts.seatState, ['no-confirmed-seat']);
-  if (facts.attendance === 'arrived') return verdict('stop', 'already-in');
+  const saidNo = facts.saidNo.map((what) => ({ code: 'said-no' as const, params: { what } }));
+  if (facts.attendance === 'arrived') return verdict('stop', 'already-in', [], saidNo);
   const missing: VerdictCode[] = [];
   if (facts.waiverMissing)
     missing.push(facts.waiverMissing === 'guardian' ? 'guardian-unsigned' : 'unsigned');
   if (facts.balance > 0) missing.push('balance-to-pay');
   if (facts.day === 'past') return verdict('stop', 'event-over', ['took-place-before', ...missing]);
   if (facts.day !== 'today') return verdict('stop', 'another-day', ['not-today', ...missing]);
-  if (facts.waiverMissing) return verdict('stop', 'waiver-missing', missing);
-  if (facts.balance > 0) return verdict('settle', 'balance-due', missing);
-  return verdict('go', facts.attendance === 'left' ? 'coming-back' : 'come-in', missing);
+  const back = facts.attendance === 'left';
+  const toKnow = [...(facts.firstTime && !back ? [{ code: 'first-time' as const }] : []), ...saidNo];
+  if (facts.waiverMissing) return verdict('stop', 'waiver-missing', missing, toKnow);
+  if (facts.balance > 0) return verdict('settle', 'balance-due', missing, toKnow);
+  return verdict('go', back ? 'coming-back' : 'come-in', [], toKnow);
 }
 
 /** The shortest reason that lets somebody in whom the door would stop, in characters. */

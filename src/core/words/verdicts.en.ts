@@ -24,6 +24,8 @@ export const verdictsEn = {
   'balance-due': 'Balance due',
   'coming-back': 'Coming back',
   'come-in': 'Come in',
+  'first-time': 'Their first time with us.',
+  'said-no': 'Said no to: {{what}}',
   'no-code': 'No pass code',
   'not-our-code': 'This is not a code of ours, or it was mistyped.',
   'unknown-pass': 'Unknown pass',

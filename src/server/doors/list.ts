@@ -1,5 +1,6 @@
 import type { DoorRow } from '#contract/doors.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
+import { lastDigits } from '#core/doors/finding.ts';
 import { passHashLength } from '#core/doors/passCode.ts';
 import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
@@ -13,8 +14,8 @@ import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { signingAt } from '../waivers/store.ts';
-import { undoOf } from './store.ts';
+import { refusalsAt, signingAt } from '../waivers/store.ts';
+import { firstTimeSql, phonesSql, undoOf } from './store.ts';
 
 interface RawRow {
   registrationId: string;
@@ -31,6 +32,8 @@ interface RawRow {
   passCode: string | null;
   died: boolean;
   care: boolean;
+  phones: string[];
+  firstTime: boolean;
 }
 
 /** The rows of the door list; with `registrationId` only that one. */
@@ -48,7 +51,8 @@ export async function doorRows(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at, r.pass_code,
        greatest(0, o.balance) as balance,
-       exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care
+       exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care,
+       ${phonesSql('r', 'o')} as phones, ${firstTimeSql('r')} as first_time
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id
      where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
@@ -56,6 +60,9 @@ export async function doorRows(
     [event.id, registrationId],
   );
   const undo = await undoOf(tx, event.id, registrationId);
+  const refusals = signing.waivers.length
+    ? await refusalsAt(tx, event.id, registrationId, dateOf(now, zone))
+    : new Map<string, string[]>();
   return rows.map((r) => {
     const { standing: need, toSign } = signing.need(r.registrationId);
     const verdict = judge({
@@ -66,6 +73,8 @@ export async function doorRows(
       sameEvent: true,
       day: eventDayOf(event, dateOf(now, event.zone)),
       closedDoor: lives(event.state) ? null : event.state,
+      firstTime: r.firstTime,
+      saidNo: refusals.get(r.registrationId) ?? [],
     });
     return {
       registrationId: r.registrationId,
@@ -78,6 +87,7 @@ export async function doorRows(
       arrivedAt: r.arrivedAt,
       undo: undo.get(r.registrationId) ?? [],
       pass: r.passCode && sha256(r.passCode).slice(0, passHashLength),
+      digits: lastDigits(r.phones),
       light: verdict.light,
       headline: sayVerdict(verdict.headline),
       // The family is spared the question at the door.
@@ -85,6 +95,7 @@ export async function doorRows(
         ...(r.died ? [sayReason(because('died, not asked for'))] : []),
         ...verdict.details.map(sayVerdict),
       ],
+      toKnow: verdict.toKnow.map(sayVerdict),
       missing: [
         ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
         ...(r.balance > 0 ? (['money'] as const) : []),

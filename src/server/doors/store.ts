@@ -103,9 +103,10 @@ export interface Attended extends Presence {
   place: { latitude: number; longitude: number } | null;
 }
 
+type Kept = DoorMark & { how: string; latitude: number | null; longitude: number | null };
+
 /** How everybody was there who has a seat at an event, by seat. */
 export async function attendedAt(tx: Queries, eventId: string): Promise<ReadonlyMap<string, Attended>> {
-  type Kept = DoorMark & { how: string; latitude: number | null; longitude: number | null };
   const rows = await tx.query<{ registrationId: string; marks: Kept[] }>(
     `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes),
        'how', coalesce(nullif(m.device, ''), m.actor), 'latitude', m.latitude, 'longitude', m.longitude)) as marks
@@ -164,12 +165,25 @@ export const readInside = (tx: Queries, eventId: string) =>
     [eventId],
   );
 
+/** The telephones that somebody with a seat is known by, their own and of whoever booked, as SQL over a registration and its order. */
+export const phonesSql = (r: string, o: string): string =>
+  `array_remove(array[${o}.buyer_phone] || array(select phone from contact_phones p where p.contact_id = ${r}.contact_id and p.ended_on is null), null)`;
+
+/**
+ * True where somebody who is on record never came to anything before, neither as a guest nor as crew, as SQL over a registration; whoever is
+ * not on record may have been here often.
+ */
+export const firstTimeSql = (r: string): string =>
+  `(${r}.contact_id is not null and not exists (select 1 from attendance w where w.contact_id = ${r}.contact_id and w.event_id <> ${r}.event_id
+      and w.state in ${among(came)})
+    and not exists (select 1 from assignments w where w.contact_id = ${r}.contact_id and w.in_at is not null))`;
+
 /** Everybody with a confirmed seat at an event, with what they can be known by: their own addresses and numbers, and those of whoever booked. */
 export const seatsToFind = (tx: Queries, eventId: string): Promise<Findable[]> =>
   tx.query<Findable>(
     `select r.id as registration_id, r.given_name as given, r.family_name as family,
        array_remove(array[o.buyer_email, r.guest_email] || array(select email from contact_emails m where m.contact_id = r.contact_id and m.ended_on is null), null) as emails,
-       array_remove(array[o.buyer_phone] || array(select phone from contact_phones p where p.contact_id = r.contact_id and p.ended_on is null), null) as phones
+       ${phonesSql('r', 'o')} as phones
      from registrations r join orders o on o.id = r.order_id where r.event_id = $1 and r.state = 'confirmed' and r.given_name || r.family_name <> ''`,
     [eventId],
   );

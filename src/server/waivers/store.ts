@@ -395,6 +395,33 @@ export async function signingAt(
   };
 }
 
+/**
+ * What was said no to where a waiver lets one choose, by seat of an event or of one seat: the headings of those clauses. Of each hand the last
+ * word counts; where one guardian says no and the other yes it is a no.
+ */
+export async function refusalsAt(
+  tx: Queries,
+  eventId: string,
+  registrationId: string | null,
+  today: string,
+): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await tx.query<{ registrationId: string; what: string[] }>(
+    `with here as (select r.id, r.contact_id, r.event_id, coalesce(e.starts_local::date, $3::date) as day from registrations r join events e on e.id = r.event_id
+         where r.event_id = $1 and ($2::uuid is null or r.id = $2)),
+       hands as (
+         select distinct on (s.seat, g.waiver_id, lower(g.typed_name)) s.seat, g.chosen, g.version_id from (
+           select h.id as seat, g.id as signature from here h join signatures g on g.registration_id = h.id where g.state = 'valid'
+           union select h.id, g.id from here h join signatures g on g.contact_id = h.contact_id
+             where g.state = 'valid' and g.known_at is not null and g.holds_until is not null and h.day between g.holds_from and g.holds_until) s
+         join signatures g on g.id = s.signature order by s.seat, g.waiver_id, lower(g.typed_name), g.at desc, g.id desc)
+     select h.seat as registration_id, array_agg(distinct coalesce(nullif(c -> 'heading' ->> 'en', ''), left(c -> 'text' ->> 'en', 100))) as what
+       from hands h join waiver_versions v on v.id = h.version_id, jsonb_array_elements(v.text -> 'clauses') c
+       where h.chosen ->> (c ->> 'id') = 'false' group by 1`,
+    [eventId, registrationId, today],
+  );
+  return new Map(rows.map((r) => [r.registrationId, r.what]));
+}
+
 /** The confirmed seats of an event, with whether whoever booked can be written to. */
 export const seatsToChase = (tx: Queries, eventId: string) =>
   tx.query<{

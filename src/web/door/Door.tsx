@@ -3,8 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { DoorRow } from '#contract/doors.ts';
 import { topicsOfEvent } from '#contract/topics.ts';
-import { fold } from '#core/contacts/names.ts';
 import { hasCome } from '#core/doors/attendance.ts';
+import { isMeant } from '#core/doors/finding.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
 import { isPass } from '#core/doors/passCode.ts';
 import { sayRange } from '#core/time/say.ts';
@@ -80,8 +80,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     setChosen(answer.row?.registrationId ?? null);
   });
   const all = useMemo(() => withWaiting(doors.rows, [...told, ...marks]), [doors.rows, told, marks]) as Row[];
-  const words = fold(typed).split(' ').filter(Boolean);
-  const rows = all.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w)));
+  const rows = all.filter((r) => isMeant(r, typed));
   const row = all.find((r) => r.registrationId === chosen);
   /** One lamp at a time: whoever is next never stands under the last one's. */
   const show = (registrationId: string | null) => {
@@ -89,7 +88,8 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     setChosen(registrationId);
   };
   const read = async (code: string) => {
-    setMode('list');
+    // Whoever scans goes on scanning: the camera is there for the next one.
+    if (mode !== 'scan') setMode('list');
     setTyped('');
     show(null);
     // Who is on the list is known at once, with a network or without.
@@ -100,6 +100,8 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       show(known.registrationId);
     } else scan.mutate({ params: { id }, body: { code } });
   };
+  /** Somebody is being dealt with, or asked about. */
+  const rests = row !== undefined || scan.isPending || scan.data !== undefined || scan.problem !== null;
   const inside = all.filter((r) => r.attendance === 'arrived').length;
   const arrived = all.filter((r) => hasCome(r.attendance)).length;
   return (
@@ -193,7 +195,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         </Button>
       </div>
 
-      {mode === 'scan' && <Scanner read={(code) => void read(code)} />}
+      {mode === 'scan' && <Scanner read={(code) => void read(code)} rests={rests} />}
       {mode === 'walk-in' && (
         <WalkIn
           doors={doors}

@@ -1,58 +1,90 @@
 import { chakra } from '@chakra-ui/react';
-import jsQR from 'jsqr';
 import { useEffect, useRef, useState } from 'react';
 import { ButtonLabel } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { codeReader, pictureOf } from './reading.ts';
 
-/** Reads pass codes: from the camera where there is one, or from a picture of the code. */
-export function Scanner({ read }: { read: (code: string) => void }) {
+/** For so long a code that stays before the camera is not read again, in milliseconds. */
+const again = 3_000;
+
+/**
+ * Reads pass codes: from the camera where there is one, or from a picture of the code. While it `rests` the camera stays on and nothing is
+ * read: the next person need not wait for it.
+ */
+export function Scanner({ read, rests }: { read: (code: string) => void; rests: boolean }) {
   const video = useRef<HTMLVideoElement>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const done = useRef(read);
-  done.current = read;
+  const [noCamera, setNoCamera] = useState(false);
+  const [unread, setUnread] = useState(false);
+  const now = useRef({ read, rests });
+  now.current = { read, rests };
   useEffect(() => {
     let stream: MediaStream | null = null;
-    let frame = 0;
     let over = false;
-    const canvas = document.createElement('canvas');
-    const look = () => {
-      if (over || !video.current) return;
-      const code = codeIn(canvas, video.current, video.current.videoWidth, video.current.videoHeight);
-      if (code) done.current(code);
-      else frame = requestAnimationFrame(look);
-    };
-    navigator.mediaDevices
-      ?.getUserMedia({ video: { facingMode: 'environment' } })
-      .then(async (s) => {
-        if (over) {
-          for (const t of s.getTracks()) t.stop();
-          return;
-        }
-        stream = s;
-        video.current!.srcObject = s;
-        await video.current!.play();
-        look();
-      })
-      .catch(() => setTrouble(phrase('door.noCameraCanBe')));
-    if (!navigator.mediaDevices) setTrouble(phrase('door.noCameraCanBe'));
-    return () => {
-      over = true;
-      cancelAnimationFrame(frame);
+    const stop = () => {
       stream?.getTracks().forEach((t) => {
         t.stop();
       });
     };
+    const look = async (from: HTMLVideoElement) => {
+      const reader = await codeReader();
+      const last = { code: '', at: 0 };
+      while (!over) {
+        await new Promise(requestAnimationFrame);
+        if (over) break;
+        if (now.current.rests) {
+          // The pass that was just dealt with may still be there.
+          last.at = Date.now();
+          continue;
+        }
+        // Some browsers stop a video that is not seen.
+        if (from.paused) await from.play();
+        const picture = await pictureOf(from, [from.videoWidth, from.videoHeight]);
+        const code = picture && (await reader.read(picture));
+        if (!code || over || now.current.rests) continue;
+        const seen = code === last.code && Date.now() - last.at < again;
+        Object.assign(last, { code, at: Date.now() });
+        if (!seen) now.current.read(code);
+      }
+      reader.close();
+    };
+    if (navigator.mediaDevices)
+      navigator.mediaDevices
+        .getUserMedia({ video: { facingMode: 'environment' } })
+        .then(async (opened) => {
+          stream = opened;
+          const from = video.current;
+          if (over || !from) return stop();
+          from.srcObject = opened;
+          await from.play();
+          await look(from);
+        })
+        .catch(() => {
+          if (!over) setNoCamera(true);
+        });
+    else setNoCamera(true);
+    return () => {
+      over = true;
+      stop();
+    };
   }, []);
   const fromPicture = async (file: File | undefined) => {
     if (!file) return;
-    const picture = await createImageBitmap(file).catch(() => null);
-    const code = picture && codeIn(document.createElement('canvas'), picture, picture.width, picture.height);
+    const reader = await codeReader();
+    const code = await createImageBitmap(file)
+      .then(async (whole) => {
+        const { width, height } = whole;
+        whole.close();
+        const picture = await pictureOf(file, [width, height]);
+        return picture && reader.read(picture);
+      })
+      .catch(() => null);
+    reader.close();
+    setUnread(!code);
     if (code) read(code);
-    else setTrouble(phrase('door.thereIsNoReadable'));
   };
   return (
-    <chakra.div marginBottom="12px">
-      {!trouble && (
+    <chakra.div marginBottom="12px" hidden={rests}>
+      {!noCamera && (
         <chakra.video
           ref={video}
           muted
@@ -65,9 +97,9 @@ export function Scanner({ read }: { read: (code: string) => void }) {
           <track kind="captions" />
         </chakra.video>
       )}
-      {trouble && (
+      {(noCamera || unread) && (
         <p className="need" role="status">
-          {trouble}
+          {phrase(unread ? 'door.thereIsNoReadable' : 'door.noCameraCanBe')}
         </p>
       )}
       <ButtonLabel size="touch" cursor="pointer">
@@ -76,26 +108,13 @@ export function Scanner({ read }: { read: (code: string) => void }) {
           type="file"
           accept="image/*"
           srOnly
-          onChange={(e) => void fromPicture(e.target.files?.[0])}
+          onChange={(e) => {
+            void fromPicture(e.target.files?.[0]);
+            // The same picture can be chosen again.
+            e.target.value = '';
+          }}
         />
       </ButtonLabel>
     </chakra.div>
   );
-}
-
-/** The code in a picture, drawn at a size that reads fast; null where there is none. */
-function codeIn(
-  canvas: HTMLCanvasElement,
-  source: CanvasImageSource,
-  width: number,
-  height: number,
-): string | null {
-  if (!width || !height) return null;
-  const scale = Math.min(1, 900 / Math.max(width, height));
-  canvas.width = Math.round(width * scale);
-  canvas.height = Math.round(height * scale);
-  const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(source, 0, 0, canvas.width, canvas.height);
-  const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
-  return jsQR(data, canvas.width, canvas.height)?.data ?? null;
 }

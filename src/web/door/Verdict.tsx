@@ -57,6 +57,11 @@ export function Verdict({
       {row.details.map((d) => (
         <p key={d}>{d}</p>
       ))}
+      {row.toKnow.map((d) => (
+        <p key={d}>
+          <b>{d}</b>
+        </p>
+      ))}
       {row.care && <HealthNotes registrationId={row.registrationId} />}
       {refused && (
         <p className="late" role="alert">

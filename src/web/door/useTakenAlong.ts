@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { decoderAddress } from './reading.ts';
 import workerAddress from './worker.ts?worker&url';
 
 /** The scripts, styles and fonts that this page has loaded. */
@@ -20,7 +21,8 @@ export function useTakenAlong(): void {
       .then(() => navigator.serviceWorker.ready)
       .then(({ active }) => {
         if (over) return;
-        const keep = () => active?.postMessage({ keep: loaded() });
+        // Codes are also read where the camera was not opened before.
+        const keep = () => active?.postMessage({ keep: [...loaded(), decoderAddress] });
         keep();
         observer = new PerformanceObserver((list) => {
           if (list.getEntries().some((entry) => entry.name.includes('/assets/'))) keep();

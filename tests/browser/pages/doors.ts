@@ -9,7 +9,7 @@ export class DoorList {
     await expect(this.search).toBeVisible();
   }
   get search(): Locator {
-    return this.page.getByLabel('Search for a name or scan a pass');
+    return this.page.getByLabel('Find by name, phone or pass');
   }
   /** What the door says of whoever is looked at. */
   get answer(): Locator {
