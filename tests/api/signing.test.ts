@@ -674,22 +674,48 @@ describe('what the door is told of it', () => {
     expect(await doorOf(event, 'Ilka')).toMatchObject({ light: 'go', details: [] });
     expect(await told(event, 'Ilka')).toEqual([no]);
     expect(await told(event, 'Jory')).toEqual([]);
-    // Afterwards she says yes, on paper.
+    // What was taken back is not told any more; signed again it is as she says now.
+    const signature = (await signaturesOf(id, { q: 'Ilka' })).rows[0]!.id;
+    await odalys.call('POST /api/signatures/:id/revocation', {
+      params: { id: signature },
+      body: { why: 'She ticked the wrong one.' },
+    });
+    expect(await told(event, 'Ilka')).toEqual([]);
+    expect((await say(true, [0], 'Ilka Reedham')).status).toBe(201);
+    expect(await told(event, 'Ilka')).toEqual([]);
+  });
+
+  test('a no given for the whole year is told at its events, until the same hand says yes to a later version', async () => {
+    const id = await addWaiver({ ...photos, title: 'Year of pictures', holds: { for: 'year' } });
+    const event = await asking(id, 'All Year', '2026-07-09T08:00');
+    const { token } = await book(event, [{ given: 'Liv' }]);
     const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
-    const paper = await odalys.try('POST /api/waivers/:id/paper', {
+    await odalys.call('POST /api/waivers/:id/paper', {
       params: { id },
       body: {
-        contactId: rows.find((r) => r.given === 'Ilka')!.contactId!,
-        eventId: event.id,
+        contactId: rows[0]!.contactId!,
+        eventId: null,
         relation: 'self',
-        typedName: 'Ilka Reedham',
-        signedOn: '2026-07-09',
-        chosen: { c2: true },
+        typedName: 'Liv Reedham',
+        signedOn: '2026-07-01',
+        chosen: { c2: false },
         scan: { name: 'scan.pdf', content: Buffer.from('%PDF-1.4 scanned').toString('base64') },
       },
     });
-    expect(paper.status).toBe(201);
-    expect(await told(event, 'Ilka')).toEqual([]);
+    expect(await told(event, 'Liv')).toEqual([no]);
+    await odalys.call('POST /api/waivers/:id/versions', {
+      params: { id },
+      body: {
+        text: textOf({
+          title: 'Year of pictures',
+          clauses: [{ text: 'I agree to more.' }, { kind: 'choice', text: 'Photos of me.' }],
+        }),
+        material: true,
+        after: 1,
+      },
+    });
+    expect((await sign(token, 'Liv Reedham', { chosen: { c2: true } })).status).toBe(201);
+    expect(await told(event, 'Liv')).toEqual([]);
   });
 
   test('where one guardian says no and the other yes it is a no', async () => {
