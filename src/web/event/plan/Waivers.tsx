@@ -19,8 +19,12 @@ const newRule = (): Rule => ({ ...plainRule, id: crypto.randomUUID(), waiverId: 
 /** What people sign for this event, and who of them. */
 export function Waivers({ page, draft: { plan, change, wrong } }: SectionProps) {
   const register = useAsk('GET /api/choices').data?.waivers ?? [];
-  const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } }).data;
   const rules = plan.waivers;
+  // The crew is large; only a rule about it needs its roles.
+  const crew = useAsk('GET /api/events/:id/crew', {
+    params: { id: page.id },
+    enabled: rules.some((r) => r.crew),
+  }).data;
   const set = (waivers: Rule[]) => change({ waivers });
   const open = register.filter((w) => !w.closed || rules.some((r) => r.waiverId === w.id));
   if (!register.length) return <p className="soft">{phrase('waivers.noWaivers')}</p>;
