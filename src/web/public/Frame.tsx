@@ -9,6 +9,7 @@ import { KitLanguage } from '#web/kit/words.ts';
 import { Picture } from '../parts/Picture.tsx';
 import { useFrame } from './asking.ts';
 import { language, setLanguage } from './language.ts';
+import { isShared } from './shared.ts';
 
 /** How times of day are said: as the organization does. */
 let face: ClockFace = 24;
@@ -20,7 +21,9 @@ export function Frame({ children }: { children: ReactNode }) {
   const frame = useFrame();
   face = frame.data?.organization.clock ?? face;
   const logo = frame.data?.organization.logo;
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
+  // On a shared device nothing leads away from what it stands there for.
+  const shared = isShared(search);
   const other = language() === 'en' ? 'fr' : 'en';
   return (
     <KitLanguage value={kitWordsIn[language()]}>
@@ -36,15 +39,7 @@ export function Frame({ children }: { children: ReactNode }) {
           padding="14px 0"
           fontSize="15px"
         >
-          <TextLink
-            to="/"
-            fontFamily="title"
-            fontWeight={600}
-            color="ink"
-            display="inline-flex"
-            alignItems="center"
-            gap="10px"
-          >
+          <Name shared={shared}>
             {logo && (
               // Its name stands beside it.
               <chakra.span width="40px" aria-hidden="true">
@@ -52,11 +47,13 @@ export function Frame({ children }: { children: ReactNode }) {
               </chakra.span>
             )}
             {frame.data?.organization.name ?? ' '}
-          </TextLink>
+          </Name>
           <chakra.span display="inline-flex" alignItems="center" gap="2px" whiteSpace="nowrap" flex="none">
-            <TextLink to="/mine" padding="7px 8px">
-              {t('mine')}
-            </TextLink>
+            {!shared && (
+              <TextLink to="/mine" padding="7px 8px">
+                {t('mine')}
+              </TextLink>
+            )}
             <Button look="plain" lang={other} onClick={() => setLanguage(other)}>
               {t('other')}
             </Button>
@@ -73,9 +70,29 @@ export function Frame({ children }: { children: ReactNode }) {
           fontSize="14px"
           color="soft"
         >
-          {frame.data?.organization.about} <a href="/desk">{t('staff')}</a>
+          {frame.data?.organization.about} {!shared && <a href="/desk">{t('staff')}</a>}
         </chakra.footer>
       </div>
     </KitLanguage>
+  );
+}
+
+const nameLooks = {
+  fontFamily: 'title',
+  fontWeight: 600,
+  color: 'ink',
+  display: 'inline-flex',
+  alignItems: 'center',
+  gap: '10px',
+} as const;
+
+/** The name of the organization, and the way to its first page where there is one. */
+function Name({ shared, children }: { shared: boolean; children: ReactNode }) {
+  return shared ? (
+    <chakra.span {...nameLooks}>{children}</chakra.span>
+  ) : (
+    <TextLink to="/" {...nameLooks}>
+      {children}
+    </TextLink>
   );
 }

@@ -1,7 +1,7 @@
 import './holdingWords.ts';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { useParams, useSearchParams } from 'react-router';
+import { useLocation, useParams } from 'react-router';
 import { doorsContract } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
@@ -12,6 +12,7 @@ import { useForm } from '#web/kit/form/useForm.ts';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
 import { Say, Soft, Title, Two } from './parts.tsx';
+import { isShared } from './shared.ts';
 
 type Here = Answer<'POST /api/public/here/:token'>;
 interface Said {
@@ -27,8 +28,7 @@ const forgetsAfter = 12;
 export default function Here() {
   const { token = '' } = useParams();
   const { t } = useTranslation();
-  const [search] = useSearchParams();
-  const kiosk = search.has('kiosk');
+  const kiosk = isShared(useLocation().search);
   const page = useAsk('GET /api/public/here/:token', { token }, { everyMs: 60_000 });
   const [done, setDone] = useState<{ here: Here; said: Said } | null>(null);
   const [turn, setTurn] = useState(0);

@@ -1,4 +1,4 @@
-import { FileUpload } from '@chakra-ui/react';
+import { chakra, FileUpload } from '@chakra-ui/react';
 import { useState } from 'react';
 import { waiversContract } from '#contract/waivers.ts';
 import { shownIn } from '#core/waivers/form.ts';
@@ -52,7 +52,9 @@ export function PaperForm({ waiver, close }: { waiver: Answer<'GET /api/waivers/
       submit={phrase('waivers.enter')}
       close={close}
     >
-      <p className="soft">{phrase('waivers.paperSays')}</p>
+      <chakra.p className="soft" marginBottom="14px">
+        {phrase('waivers.paperSays')}
+      </chakra.p>
       <PersonSearch
         id={form.idOf('contactId')}
         label={phrase('waivers.whoFor')}

@@ -68,7 +68,9 @@ function NewWaiver() {
     <div className="page">
       <Back />
       <h1>{phrase('waivers.add')}</h1>
-      <p className="soft">{phrase('waivers.notAdvice')}</p>
+      <chakra.p className="soft" marginBottom="14px">
+        {phrase('waivers.notAdvice')}
+      </chakra.p>
       <chakra.div {...side}>
         <Form form={form} submit={phrase('waivers.saveNew')}>
           <TextEditor form={form} />
@@ -174,7 +176,9 @@ function Wording({ waiver }: { waiver: Waiver }) {
   const unchanged = sameText(text, waiver.text as Text);
   return (
     <>
-      <p className="soft">{phrase('waivers.notAdvice')}</p>
+      <chakra.p className="soft" marginBottom="14px">
+        {phrase('waivers.notAdvice')}
+      </chakra.p>
       <chakra.div {...side}>
         <div>
           <Form
