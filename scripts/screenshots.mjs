@@ -212,7 +212,7 @@ const calls = await (await odalys.request.get(`/api/calls?eventId=${water}`)).js
 await beside(
   'event-crew',
   await shot(odalys, `/volunteers/${calls[0].id}`, async (page) => {
-    await page.getByText('Juno Baptiste').first().waitFor();
+    await page.getByRole('row').nth(1).waitFor();
   }),
   await shot(await pageOf(null, true), `/help/${calls[0].slug}`, async (page) => {
     const grid = page.getByRole('button', { name: 'Sat 8 Aug', exact: true });
@@ -231,6 +231,7 @@ await beside(
     await page.getByText('What stays open').waitFor();
   }),
   await shot(odalys, `/events/${water}/crew`, async (page) => {
+    await page.locator('select', { hasText: 'All days' }).first().selectOption('all');
     await page.locator('.shift', { hasText: 'asked to step in' }).first().click();
     await page.getByRole('region', { name: 'Who steps in' }).scrollIntoViewIfNeeded();
   }),
