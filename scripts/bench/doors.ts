@@ -180,8 +180,12 @@ await page.evaluate(`{
     requestAnimationFrame(next);
   });
 }`);
-await page.waitForFunction('window.scans.length >= 8', undefined, { timeout: 120_000 });
-const scans = await page.evaluate<number[]>('window.scans');
+let scans: number[] = [];
+for (let tries = 0; scans.length < 8; tries += 1) {
+  if (tries === 240) throw new Error(`Only ${scans.length} passes were read in two minutes.`);
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  scans = await page.evaluate<number[]>('window.scans');
+}
 report.row('a pass before the camera until the answer, slow phone, median', quantile(scans, 0.5), 'ms', {
   floor: 1000 / 60,
   goal: { of: 'value', atMost: 300 },
