@@ -131,7 +131,7 @@ describe('times in the zone of their place', () => {
     ]);
   });
 
-  test('the second of a repeated time is told in UTC', () => {
+  test('a time that a clock change repeats is told in UTC, both times', () => {
     // Halifax, 1 November 2026: 01:30 comes at 04:30 and at 05:30 UTC.
     const file = writeCalendar(
       'Night',
@@ -141,7 +141,7 @@ describe('times in the zone of their place', () => {
       ],
       '2026-07-09T12:20:00.000Z',
     );
-    expect(file).toContain('DTSTART;TZID=America/Halifax:20261101T013000');
+    expect(file).toContain('DTSTART:20261101T043000Z');
     expect(file).toContain('DTSTART:20261101T053000Z');
   });
 
@@ -175,5 +175,9 @@ describe('times in the zone of their place', () => {
       ),
       { numRuns: 150 },
     );
+    // The first of the two hours that the end of summer repeats.
+    const first = '2026-10-25T00:00:00.000Z';
+    const file = writeCalendar('x', [entry(first, 'Europe/Dublin')], first);
+    expect(read(file).map(([, instant]) => instant)).toEqual([first]);
   });
 });

@@ -25,17 +25,24 @@ export interface CalendarEntry {
 
 const day = (date: CalendarDate): ICAL.Time => ICAL.Time.fromDateString(date);
 const utc = (at: Instant): ICAL.Time => ICAL.Time.fromJSDate(new Date(at), true);
+/** True where a clock change repeats a time of day after `at`: by an hour, or by half of one as on Lord Howe Island. */
+const comesAgain = (at: Instant, wall: string, zone: Zone): boolean =>
+  [30, 60].some(
+    (minutes) => wallOf(new Date(Date.parse(at) + minutes * 60_000).toISOString(), zone) === wall,
+  );
+
 /** Line ends of any kind as the one that calendars know. */
 const lines = (text: string): string => text.replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\n');
 
 /**
  * A time as people say it, with its zone, so that it stays at its time of day (RFC 5545 section 3.3.5). One that a clock change
- * repeats is the first there; the second one is only told in UTC.
+ * repeats is the first there, which not every reader knows: both are told in UTC.
  */
 function timed(event: ICAL.Component, name: 'dtstart' | 'dtend', at: Instant, zone: Zone): void {
   const wall = wallOf(at, zone);
   const property = new ICAL.Property(name);
-  if (zone === 'UTC' || Date.parse(instantOf(wall, zone)) !== Date.parse(at)) property.setValue(utc(at));
+  if (zone === 'UTC' || Date.parse(instantOf(wall, zone)) !== Date.parse(at) || comesAgain(at, wall, zone))
+    property.setValue(utc(at));
   else {
     property.setValue(ICAL.Time.fromDateTimeString(`${wall}:00`));
     property.setParameter('tzid', zone);
