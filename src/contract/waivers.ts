@@ -129,7 +129,7 @@ const forSeats = z
 const signed = z.object({ act: id, signed: z.array(z.object({ registrationId: id, sha256: z.string() })) });
 
 /** A signature as the team sees it. */
-const signatureRow = z.object({
+export const signatureRow = z.object({
   id,
   contactId: id.nullable(),
   participant: z.string(),

@@ -116,6 +116,17 @@ test('the file says when they came and left, how long they were there, how late,
   expect(said.Left).toBe(minutesAgo(5));
 });
 
+test('the id of a mark about somebody else marks nobody', async () => {
+  const [one, two] = [await standing('Mark Of One'), await standing('Mark Of Two')];
+  const markId = crypto.randomUUID();
+  await tell(one.event, one.seat, { state: 'arrived', markId });
+  expect((await tell(two.event, two.seat, { state: 'arrived', markId })).problem.code).toBe(
+    'mark-of-another',
+  );
+  expect((await row(two.event)).attendance).toBe('expected');
+  expect((await row(one.event)).attendance).toBe('arrived');
+});
+
 test('whoever comes for the first time is known as such, until they came to something', async () => {
   const night = { startsLocal: '2026-07-09T08:00', endsLocal: '2026-07-09T23:00' };
   const [one, two] = [

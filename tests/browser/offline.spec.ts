@@ -1,24 +1,30 @@
 import { openEvent, orderFor } from '../api/scenes.ts';
-import { callers, checkAccess, expect, pageOf, test } from './site.ts';
+import { callers, checkAccess, expect, pageOf, type Site, test } from './site.ts';
 
-test('an arrival given without a network is kept on the device, also when the tab closes, and goes out later', async ({
-  browser,
-  site,
-}) => {
+/** An event of this evening, with a seat for each of two of a family. */
+async function twoTonight(site: Site, title: string, given: [string, string], family: string) {
   const staff = callers(site);
   const event = await openEvent(staff, {
-    title: 'Dusk Count',
+    title,
     startsLocal: '2026-07-09T18:00',
     endsLocal: '2026-07-09T23:00',
   });
   const odalys = await staff.as('odalys');
   await odalys.call('POST /api/events/:id/orders', {
     params: { id: event.id },
-    body: orderFor(event, [
-      { given: 'Torben', family: 'Reed' },
-      { given: 'Ulrika', family: 'Reed' },
-    ]),
+    body: orderFor(
+      event,
+      given.map((name) => ({ given: name, family })),
+    ),
   });
+  return { event, odalys };
+}
+
+test('an arrival given without a network is kept on the device, also when the tab closes, and goes out later', async ({
+  browser,
+  site,
+}) => {
+  const { event, odalys } = await twoTonight(site, 'Dusk Count', ['Torben', 'Ulrika'], 'Reed');
   const arrived = async () =>
     (await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } })).arrived;
 
@@ -55,20 +61,7 @@ test('the doors open without a network: the list is there, a pass is known, an a
   browser,
   site,
 }) => {
-  const staff = callers(site);
-  const event = await openEvent(staff, {
-    title: 'Night Ferry',
-    startsLocal: '2026-07-09T18:00',
-    endsLocal: '2026-07-09T23:00',
-  });
-  const odalys = await staff.as('odalys');
-  await odalys.call('POST /api/events/:id/orders', {
-    params: { id: event.id },
-    body: orderFor(event, [
-      { given: 'Sigrun', family: 'Fenn' },
-      { given: 'Tarek', family: 'Fenn' },
-    ]),
-  });
+  const { event, odalys } = await twoTonight(site, 'Night Ferry', ['Sigrun', 'Tarek'], 'Fenn');
   const list = () => odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
   const [pass] = await site.started.app.db.query<{ code: string }>(
     "select pass_code as code from registrations where event_id = $1 and given_name = 'Tarek'",

@@ -264,6 +264,7 @@ export const refusalsEn = {
   'not-deletable': 'This event cannot be deleted any more. It can be shelved.',
   'not-failed': 'This message is {{state}}, it did not fail.',
   'not-in': 'Somebody who is not in cannot leave.',
+  'mark-of-another': 'This mark is about somebody else. Mark them again.',
   'not-json': 'What was sent is not JSON.',
   'no-account-with-address':
     'Nobody has an account with this address. Invite them on the team of the event first.',

@@ -73,7 +73,7 @@ export async function mark(
   }
   const undoes = state === 'expected' ? (told.undoes ?? was.undo) : [];
   const made = { id: markId ?? app.ids.id(), state, at: when, undoes };
-  await keepMark(tx, {
+  const known = await keepMark(tx, {
     ...made,
     registrationId,
     staffId: w.actor.staffId,
@@ -81,6 +81,8 @@ export async function mark(
     device: told.device ?? '',
     toldAt: now,
   });
+  // Its id is that of a mark about somebody else: nothing is kept, so nothing may follow from it.
+  if (known) throw refused('mark-of-another');
   const is = presenceOf([...marks, made]);
   await keepAttendance(tx, seat, is);
   if (state === 'arrived') await knowArrived(tx, registrationId, now);

@@ -1,4 +1,4 @@
-import type { SignatureRow, waiversContract } from '#contract/waivers.ts';
+import { signatureRow, type waiversContract } from '#contract/waivers.ts';
 import { factsOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -44,38 +44,6 @@ const page = 100;
 
 const today = async (c: Pick<Work, 'tx' | 'now'>): Promise<string> =>
   dateOf(c.now, (await theOrganization(c.tx)).zone);
-
-const asRow = ({
-  id,
-  contactId,
-  participant,
-  typedName,
-  relation,
-  at,
-  way,
-  version,
-  event,
-  holdsUntil: until,
-  state,
-  known,
-  revoked,
-  scan,
-}: SignatureRead): SignatureRow => ({
-  id,
-  contactId,
-  participant,
-  typedName,
-  relation,
-  at,
-  way,
-  version,
-  event,
-  holdsUntil: until,
-  state,
-  known,
-  revoked,
-  scan,
-});
 
 /** The copy of what was signed in one go. What is about health stands in the copy of whoever signed alone. */
 async function copyOf(
@@ -186,7 +154,11 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
       limit: page + 1,
     });
     const shown = rows.slice(0, page);
-    return { rows: shown.map(asRow), more: rows.length > page ? String(shown.at(-1)!.number) : null };
+    // The list has what its contract says and no more: answers about health are not for it.
+    return {
+      rows: shown.map((read) => signatureRow.parse(read)),
+      more: rows.length > page ? String(shown.at(-1)!.number) : null,
+    };
   },
 
   'GET /api/waivers/:id/signatures.csv': async (c) => {

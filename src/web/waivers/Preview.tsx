@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { shownIn } from '#core/waivers/form.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { PhonePreview } from '../event/plan/PhonePreview.tsx';
 import { AboutOne, Clauses } from '../signing/Clauses.tsx';
 import { nothingTyped } from '../signing/hand.ts';
 import { signingWords } from '../signing/words.ts';
@@ -26,19 +27,7 @@ export function Preview({ text }: { text: Text }) {
     wrongAt: () => undefined,
   };
   return (
-    <chakra.section
-      aria-label={phrase('waivers.preview')}
-      border="1px solid"
-      borderColor="line"
-      borderRadius="14px"
-      padding="14px 16px 10px"
-      maxWidth="390px"
-      background="paper"
-      position={{ lg: 'sticky' }}
-      top="64px"
-      maxHeight={{ lg: 'calc(100vh - 90px)' }}
-      overflowY="auto"
-    >
+    <PhonePreview label={phrase('waivers.preview')}>
       <chakra.p className="soft" fontSize="13px" margin="0 0 8px">
         {phrase('waivers.preview')}
       </chakra.p>
@@ -46,6 +35,6 @@ export function Preview({ text }: { text: Text }) {
       {waiver.clauses.length === 0 && <p className="soft">{phrase('waivers.previewEmpty')}</p>}
       <Clauses form={form} waiver={waiver} words={signingWords} />
       <AboutOne form={form} waiver={waiver} at={0} path="preview" name="" words={signingWords} />
-    </chakra.section>
+    </PhonePreview>
   );
 }

@@ -1,23 +1,17 @@
 import { chakra } from '@chakra-ui/react';
-import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import type { z } from 'zod';
 import type { waiverForm } from '#contract/waivers.ts';
-import { hasChoices, questionKinds } from '#core/questions/question.ts';
+import { questionKinds } from '#core/questions/question.ts';
 import { clauseKinds } from '#core/waivers/form.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
-import { ChoiceField, Group, TextField } from '#web/kit/Field.tsx';
+import { ChoiceField, Group } from '#web/kit/Field.tsx';
 import type { Form } from '#web/kit/form/useForm.ts';
 import { phrase, term } from '#web/words/phrase.ts';
-import {
-  BothLanguages,
-  ChoicesField,
-  Entries,
-  FoldedEntry,
-  numberIn,
-  typedAs,
-  writeIn,
-} from '../event/plan/entries.tsx';
+import { AnswerLimits } from '../event/plan/AnswerLimits.tsx';
+import { BothLanguages, Entries, FoldedEntry, writeIn } from '../event/plan/entries.tsx';
+import { Moves } from '../event/plan/ordering.tsx';
 
 export type Text = z.output<typeof waiverForm>;
 type Clause = Text['clauses'][number];
@@ -157,24 +151,6 @@ export function TextEditor({ form }: { form: Writing }) {
   );
 }
 
-/** One place further up or down. */
-function Moves({ name, up, down }: { name: string; up: (() => void) | null; down: (() => void) | null }) {
-  return (
-    <>
-      {up && (
-        <Button look="plain" onClick={up} aria-label={phrase('questions.moveUp', { name })}>
-          <ArrowUp size={14} aria-hidden /> {phrase('questions.up')}
-        </Button>
-      )}
-      {down && (
-        <Button look="plain" onClick={down} aria-label={phrase('questions.moveDown', { name })}>
-          <ArrowDown size={14} aria-hidden /> {phrase('questions.down')}
-        </Button>
-      )}
-    </>
-  );
-}
-
 interface EntryProps<T> {
   error: (field: string) => string | undefined;
   put: (part: Partial<T>) => void;
@@ -253,30 +229,7 @@ function AskedEntry({
             .map((kind) => ({ value: kind, label: term(kind) }))}
         />
       </chakra.div>
-      {hasChoices(q.kind) && (
-        <ChoicesField
-          label={phrase('event.choices')}
-          value={q.choices}
-          set={(choices) => put({ choices })}
-          error={error('choices')}
-        />
-      )}
-      {q.kind === 'number' && (
-        <div className="pair">
-          <TextField
-            label={phrase('questions.least')}
-            type="number"
-            value={typedAs(q.least)}
-            set={(v) => put({ least: numberIn(v) })}
-          />
-          <TextField
-            label={phrase('questions.most')}
-            type="number"
-            value={typedAs(q.most)}
-            set={(v) => put({ most: numberIn(v) })}
-          />
-        </div>
-      )}
+      <AnswerLimits question={q} put={put} error={error} />
       <Tick checked={q.required} set={(required) => put({ required })}>
         {phrase('questions.required')}
       </Tick>

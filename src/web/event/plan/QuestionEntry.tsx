@@ -1,15 +1,15 @@
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import type { CustomField } from '#contract/fields.ts';
 import type { EventPlan, QuestionPlan } from '#contract/plan.ts';
 import { isDetail } from '#core/questions/details.ts';
-import { hasChoices, questionKinds, readers } from '#core/questions/question.ts';
+import { questionKinds, readers } from '#core/questions/question.ts';
 import { namedAnswers } from '#core/questions/showing.ts';
-import { Button } from '#web/kit/Button.tsx';
 import { SeveralOf, Tick } from '#web/kit/Choosing.tsx';
-import { ChoiceField, TextField } from '#web/kit/Field.tsx';
+import { ChoiceField } from '#web/kit/Field.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
+import { AnswerLimits } from './AnswerLimits.tsx';
 import { detailWords } from './detailWords.ts';
-import { BothLanguages, ChoicesField, FoldedEntry, numberIn, typedAs } from './entries.tsx';
+import { BothLanguages, FoldedEntry } from './entries.tsx';
+import { Moves } from './ordering.tsx';
 
 type Put = (part: Partial<QuestionPlan>) => void;
 
@@ -71,20 +71,7 @@ export function QuestionEntry({
         .join(' · ')}
       remove={remove}
       wrong={Object.keys(wrong).some((path) => path.startsWith(`questions.${at}.`))}
-      beside={
-        <>
-          {up && (
-            <Button look="plain" onClick={up} aria-label={phrase('questions.moveUp', { name })}>
-              <ArrowUp size={14} aria-hidden /> {phrase('questions.up')}
-            </Button>
-          )}
-          {down && (
-            <Button look="plain" onClick={down} aria-label={phrase('questions.moveDown', { name })}>
-              <ArrowDown size={14} aria-hidden /> {phrase('questions.down')}
-            </Button>
-          )}
-        </>
-      }
+      beside={<Moves name={name} up={up} down={down} />}
     >
       <BothLanguages
         id={`name-${q.id}`}
@@ -125,32 +112,7 @@ export function QuestionEntry({
         )}
         <KeptWhere question={q} put={put} fields={fields} error={error('keeps')} />
       </div>
-      {hasChoices(q.kind) && !isDetail(q.keeps) && (
-        <ChoicesField
-          label={phrase('event.choices')}
-          value={q.choices}
-          set={(choices) => put({ choices })}
-          error={error('choices')}
-        />
-      )}
-      {q.kind === 'number' && (
-        <div className="pair">
-          <TextField
-            label={phrase('questions.least')}
-            type="number"
-            value={typedAs(q.least)}
-            set={(v) => put({ least: numberIn(v) })}
-            error={error('least')}
-          />
-          <TextField
-            label={phrase('questions.most')}
-            type="number"
-            value={typedAs(q.most)}
-            set={(v) => put({ most: numberIn(v) })}
-            error={error('most')}
-          />
-        </div>
-      )}
+      {!isDetail(q.keeps) && <AnswerLimits question={q} put={put} error={error} />}
       <Condition question={q} all={plan.questions} put={put} error={error('shownIf')} />
       <ChoiceField
         label={phrase('questions.seenBy')}

@@ -5,6 +5,7 @@ import type { AnswerValue } from '#core/questions/answering.ts';
 import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
 import { QuestionControl } from '#web/questions/QuestionControl.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
+import { PhonePreview } from './PhonePreview.tsx';
 
 type Answers = Record<string, AnswerValue | undefined>;
 
@@ -36,17 +37,7 @@ export function QuestionPreview({ questions }: { questions: readonly QuestionPla
       />
     ));
   return (
-    <chakra.section
-      aria-label={phrase('questions.preview')}
-      border="1px solid"
-      borderColor="line"
-      borderRadius="14px"
-      padding="14px 16px 10px"
-      maxWidth="390px"
-      background="paper"
-      position={{ lg: 'sticky' }}
-      top="64px"
-    >
+    <PhonePreview label={phrase('questions.preview')}>
       <chakra.h3 fontSize="15px" margin="0 0 2px">
         {phrase('questions.preview')}
       </chakra.h3>
@@ -57,6 +48,6 @@ export function QuestionPreview({ questions }: { questions: readonly QuestionPla
       {shown(ofOrder, order, setOrder)}
       {ofSeat.length > 0 && <chakra.h4 margin="10px 0 6px">{phrase('questions.aPerson')}</chakra.h4>}
       {shown(ofSeat, seat, setSeat)}
-    </chakra.section>
+    </PhonePreview>
   );
 }
