@@ -98,9 +98,9 @@ export function Scanner({ read, rests }: { read: (code: string) => void; rests: 
         </chakra.video>
       )}
       {(noCamera || unread) && (
-        <p className="need" role="status">
+        <chakra.p className="need" role="status" marginBottom="8px">
           {phrase(unread ? 'door.thereIsNoReadable' : 'door.noCameraCanBe')}
-        </p>
+        </chakra.p>
       )}
       <ButtonLabel size="touch" cursor="pointer">
         {phrase('door.chooseAPicture')}
