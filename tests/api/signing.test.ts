@@ -769,6 +769,22 @@ describe('what the team does', () => {
         await pdfOf(odalys.call('GET /api/signatures/:id/scan', { params: { id: entered.body.id } }))
       ).toString(),
     ).toBe('%PDF-1.4 scanned');
+    // The same once more is none; of a version that matters it is one.
+    expect((await enter()).problem.code).toBe('waiver-signed');
+    await odalys.call('POST /api/waivers/:id/versions', {
+      params: { id },
+      body: {
+        text: textOf({
+          title: (await odalys.call('GET /api/waivers/:id', { params: { id } })).text.title.en,
+          clauses: [{ text: 'I agree to more.' }, { kind: 'choice', text: 'Photos.' }],
+        }),
+        material: true,
+        after: 1,
+      },
+    });
+    expect((await doorOf(event, 'Gerd')).missing).toEqual(['signature']);
+    expect((await enter()).status).toBe(201);
+    expect((await doorOf(event, 'Gerd')).missing).toEqual([]);
     // Whoever looks after seats and no more does not get at it.
     const door = await world.as('door');
     expect((await door.try('GET /api/signatures/:id/scan', { params: { id: entered.body.id } })).status).toBe(

@@ -1,7 +1,8 @@
 import type { z } from 'zod';
 import type { waiversContract } from '#contract/waivers.ts';
-import { fullName } from '#core/contacts/names.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { countsFrom } from '#core/waivers/form.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
@@ -9,8 +10,8 @@ import { readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { sentFile } from '../http/sentFile.ts';
 import { theOrganization } from '../staff/store.ts';
-import { theWaiver } from './formStore.ts';
-import { keepScan, seatOfContact, signatureOfAct } from './signatureStore.ts';
+import { readVersions, theWaiver } from './formStore.ts';
+import { keepScan, seatOfContact, signatureOfAct, supersede, whoSignedFor } from './signatureStore.ts';
 import { keepSigned } from './signing.ts';
 import { asRead } from './store.ts';
 
@@ -46,6 +47,12 @@ export async function enterPaper(w: Work, waiverId: string, body: Body): Promise
       name: fullName({ given: contact!.givenName, family: contact!.familyName }),
       event: event.publicTitle,
     });
+  if (seat) {
+    const versions = await readVersions(w.tx, waiverId);
+    await supersede(w.tx, seat.id, waiverId, countsFrom(versions, event!.startsAt ?? '9999'));
+    const hands = await whoSignedFor(w.tx, seat.id, waiverId);
+    if (hands.some((who) => fold(who) === fold(body.typedName))) throw refused('waiver-signed');
+  }
   const agreed = shown.clauses.filter((c) => c.kind === 'agree').map((c) => c.id);
   const initials = Object.fromEntries(
     shown.clauses.filter((c) => c.kind === 'initials').map((c) => [c.id, 'on paper']),
