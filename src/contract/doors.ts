@@ -28,6 +28,12 @@ const doorRow = z.object({
   /** The waivers that are still to be signed for them. */
   toSign: z.array(id),
   balance: amount,
+  /** Whether they belong at this door: at that of a session those who signed up for it, or everybody. */
+  here: z.boolean(),
+  /** A child that is handed over: by a code, known again by the beginning of its SHA-256 with their id, or to somebody who is named. */
+  handover: z.object({ hash: z.string(), collect: z.array(z.string()) }).nullable(),
+  /** Whether a name tag was made for them; null where this event has none. */
+  tagged: z.boolean().nullable(),
   /** True where something about their health is to be known; read apart, and each reading is written down. */
   care: z.boolean(),
 });
@@ -66,10 +72,28 @@ export const doorsContract = contract({
     summary: 'The door list with live counts',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
+    query: z.object({
+      /** The door of a session of it. */
+      session: id.optional(),
+    }),
     response: z.object({
       title: z.string(),
       startsLocal: z.string().nullable(),
       state: z.string(),
+      /** Its sessions that have a time, in order: each can have a door of its own. */
+      sessions: z.array(
+        z.object({
+          id,
+          title: z.string(),
+          from: instant,
+          until: instant,
+          room: z.string().nullable(),
+          /** True on the day it takes place. */
+          today: z.boolean(),
+        }),
+      ),
+      /** When its doors were closed; null while they are open. */
+      closedAt: instant.nullable(),
       confirmed: z.int(),
       arrived: z.int(),
       inside: z.int(),
@@ -95,7 +119,7 @@ export const doorsContract = contract({
     summary: 'What a scanned or typed pass code means at this door; marks nothing',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
-    body: z.object({ code: z.string().max(300) }),
+    body: z.object({ code: z.string().max(300), sessionId: id.nullable().default(null) }),
     response: z.object({
       row: doorRow.nullable(),
       light: z.enum(['go', 'settle', 'stop']),
@@ -120,8 +144,12 @@ export const doorsContract = contract({
       /** When it was and when it is sent, by the clock of the device: it may stand wrong, as long as it runs. */
       at: instant.optional(),
       sentAt: instant.optional(),
-      /** What the device is called. */
+      /** What the door is called where the device stands. */
       device: z.string().trim().max(60).optional(),
+      /** The session at whose door they stand. */
+      sessionId: id.nullable().default(null),
+      /** Of a child that leaves: the code of the booking, or who takes them. */
+      handedTo: z.string().trim().max(100).default(''),
     }),
     response: z.object({ state: z.enum(attendanceStates), changed: z.boolean() }),
   },

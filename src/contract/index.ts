@@ -1,6 +1,7 @@
 import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { applyingContract } from './applying.ts';
+import { attendanceContract } from './attendance.ts';
 import { backupContract } from './backup.ts';
 import { bankContract } from './bank.ts';
 import { boardContract } from './board.ts';
@@ -117,6 +118,7 @@ export const everything = {
   ...incomingContract,
   ...lettersContract,
   ...yearRoundContract,
+  ...attendanceContract,
   ...doorsContract,
   ...surveysContract,
   ...outcomesContract,

@@ -3,6 +3,7 @@ import { visibilities } from '#core/access/visitor.ts';
 import { wayKinds } from '#core/admission/admission.ts';
 import { replyRules } from '#core/admission/invitation.ts';
 import { isShiftColumn } from '#core/crew/narrowing.ts';
+import { countedOf } from '#core/doors/counting.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { type PlanField, partOf } from '#core/events/parts.ts';
@@ -354,6 +355,20 @@ export const eventPlan = z.object({
       }),
     )
     .max(12),
+  /** How its doors are kept. */
+  doors: z.object({
+    /** Children are handed over by the code of their booking, or to somebody who is named. */
+    handover: z.boolean(),
+    /** The most people who may be inside at once, crew and all; null where nothing says so. */
+    most: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable(),
+    /** Who gets a certificate of attendance: from which share of which minutes, in per cent; null where nobody does. */
+    certificate: z
+      .object({
+        share: z.int('not-whole').min(1, 'at-least-one').max(100),
+        of: z.enum(countedOf),
+      })
+      .nullable(),
+  }),
   speakers,
   sponsors,
   tracks,

@@ -9,7 +9,8 @@ import { nextDepositSql } from './crew/depositStore.ts';
 import { answerDue } from './crew/steppingInCommands.ts';
 import { nextAnswerSql } from './crew/steppingInStore.ts';
 import { among } from './db/among.ts';
-import { findAbsences } from './doors/commands.ts';
+import { findAbsences, passNight } from './doors/closing.ts';
+import { nextNightSql } from './doors/store.ts';
 import { endSql } from './events/end.ts';
 import { moveOn } from './events/moving.ts';
 import { chargeInstalment } from './giving/giving.ts';
@@ -193,10 +194,15 @@ export const dueKinds: readonly DueKind[] = [
   },
   {
     what: 'absences worked out',
-    next: `select ${end} as at, id from events where state = 'closed' and absences_at is null and starts_at is not null order by 1, id limit 1`,
+    next: `select ${end} as at, id from events where state = 'closed' and (absences_at is null or absences_at < ${end}) and starts_at is not null order by 1, id limit 1`,
     run: (app, due) =>
       inTransaction(app, systemActor, async (w) => {
         await findAbsences(w, due.id);
       }),
+  },
+  {
+    what: 'nights between the days of an event',
+    next: nextNightSql,
+    run: (app, due) => inTransaction(app, systemActor, (w) => passNight(w, due.id, due.at)),
   },
 ];

@@ -30,6 +30,7 @@ import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { servingHandlers } from './crew/servingRoutes.ts';
 import { steppingInHandlers, swappingHandlers } from './crew/steppingInRoutes.ts';
+import { attendanceHandlers } from './doors/attendanceRoutes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
 import { filesHandlers } from './files/routes.ts';
@@ -153,6 +154,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...incomingHandlers,
     ...lettersHandlers,
     ...yearRoundHandlers,
+    ...attendanceHandlers,
     ...doorsHandlers,
     ...surveysHandlers,
     ...outcomesHandlers,

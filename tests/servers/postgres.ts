@@ -47,7 +47,8 @@ export async function startPostgres(programs: string): Promise<TestServer> {
     port,
     listen_addresses: '127.0.0.1',
     unix_socket_directories: home,
-    max_connections: 100,
+    // Crashes that are played leave connections behind for a while.
+    max_connections: 300,
     fsync: 'off',
     synchronous_commit: 'off',
     full_page_writes: 'off',

@@ -15,6 +15,10 @@ const fine: DoorFacts = {
   closedDoor: null,
   firstTime: false,
   saidNo: [],
+  session: null,
+  cameBefore: false,
+  closedSince: null,
+  tag: null,
 };
 
 test('pass codes are read as printed, typed or scanned, and a wrong character is found', () => {

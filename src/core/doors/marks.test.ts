@@ -8,6 +8,7 @@ const mark = (id: string, state: DoorMark['state'], minute: number, undoes: stri
   state,
   at: at(minute),
   undoes,
+  sessionId: null,
 });
 
 test('where somebody is, reckoned by hand', () => {
@@ -78,6 +79,7 @@ const scene = fc
         state: does === 'undo' ? 'expected' : does,
         at: at(minute),
         undoes: does === 'undo' ? undo : [],
+        sessionId: null,
       };
       mine.push(made);
       all.push(made);

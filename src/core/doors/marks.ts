@@ -10,7 +10,17 @@ export interface DoorMark {
   at: Instant;
   /** Which marks it takes back, by their ids: those that were known where it was made. */
   undoes: readonly string[];
+  /** The session at whose door it was made; null at the doors of the event. */
+  sessionId: string | null;
 }
+
+/** The marks that say where somebody is at an event: coming to a session is coming to the event, leaving it is not leaving the event. */
+export const marksOfEvent = (marks: readonly DoorMark[]): DoorMark[] =>
+  marks.filter((m) => m.sessionId === null || m.state !== 'left');
+
+/** The marks that say where somebody is at a session. */
+export const marksOfSession = (marks: readonly DoorMark[], sessionId: string): DoorMark[] =>
+  marks.filter((m) => m.sessionId === sessionId || m.state === 'expected');
 
 /** A time somebody was inside; without an end as long as they are. */
 export interface Stay {
@@ -33,16 +43,26 @@ export interface Presence {
 /**
  * Works out where somebody is from a set of marks, in whatever order they are told and however often: marks that were taken back do not
  * count, the others count by their own times. Two arrivals one after the other are one, at the earlier time; leaving before anybody came in is
- * nothing yet, and becomes something once an arrival before it is told.
+ * nothing yet, and becomes something once an arrival before it is told. At the moments of `shut`, in order, everybody is out who is still in:
+ * the nights between the days of an event.
  */
-export function presenceOf(marks: readonly DoorMark[]): Presence {
+export function presenceOf(marks: readonly DoorMark[], shut: readonly Instant[] = []): Presence {
   const gone = new Set(marks.flatMap((m) => (m.state === 'expected' ? m.undoes : [])));
   const counting = [...new Map(marks.map((m) => [m.id, m])).values()]
     .filter((m) => m.state !== 'expected' && !gone.has(m.id))
     .sort((a, b) => (a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1));
   const stays: Stay[] = [];
   let undo: string[] = [];
+  const nights = [...shut];
+  const shutBefore = (at: Instant | null) => {
+    while (nights.length && (at === null || nights[0]! <= at)) {
+      const night = nights.shift()!;
+      const last = stays.at(-1);
+      if (last && last.until === null && last.from < night) last.until = night;
+    }
+  };
   for (const mark of counting) {
+    shutBefore(mark.at);
     const last = stays.at(-1);
     const inside = last !== undefined && last.until === null;
     if (mark.state === 'left') {
@@ -53,6 +73,7 @@ export function presenceOf(marks: readonly DoorMark[]): Presence {
       undo = [mark.id];
     }
   }
+  shutBefore(null);
   const last = stays.at(-1);
   if (!last) return { state: 'expected', arrivedAt: null, leftAt: null, stays, undo: [] };
   const away = last.until !== null;

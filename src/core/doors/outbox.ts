@@ -12,6 +12,12 @@ export interface WaitingMark {
   despite: string;
   /** Which marks it takes back. */
   undoes: string[];
+  /** The session at whose door it was made; null at the doors of the event. */
+  sessionId: string | null;
+  /** Of a child that left: the code of the booking, or who took them. */
+  handedTo: string;
+  /** What the door is called where it was made. */
+  device: string;
   at: Instant;
   /** Why the server did not take it; null while it waits. */
   refused: string | null;
@@ -29,11 +35,16 @@ export function outcomeOf(status: number): 'kept' | 'refused' | 'later' {
   return [400, 403, 404, 409, 413, 422].includes(status) ? 'refused' : 'later';
 }
 
-/** The door list with the marks that wait, as if the server had them; the last mark of each seat counts. */
+/**
+ * The list of a door with the marks that wait, as if the server had them; the last mark of each seat counts. Who came to a session came to the
+ * event; who left one did not leave it.
+ */
 export function withWaiting<
   R extends { registrationId: string; attendance: string; undo: string[]; light: string; headline: string },
->(rows: readonly R[], waiting: readonly WaitingMark[]): (R & { waits: boolean })[] {
-  const kept = waiting.filter((m) => m.refused === null);
+>(rows: readonly R[], waiting: readonly WaitingMark[], sessionId: string | null): (R & { waits: boolean })[] {
+  const kept = waiting.filter(
+    (m) => m.refused === null && (m.sessionId === sessionId || (sessionId === null && m.state === 'arrived')),
+  );
   const last = new Map(kept.map((m) => [m.registrationId, m]));
   return rows.map((row) => {
     const mark = last.get(row.registrationId);

@@ -18,6 +18,21 @@ export interface DoorFacts {
   closedDoor: EventState | null;
   /** Whether they never came to anything before; false where it is not known who they are. */
   firstTime: boolean;
+  /** At the door of a session; null at the doors of the event. */
+  session: {
+    /** Whether it is theirs: they signed up for it, or nobody has to. */
+    theirs: boolean;
+    /** Where they signed up to be meanwhile, in words; null for nowhere. */
+    instead: string | null;
+    /** Whether they were let in at the event already. */
+    inEvent: boolean;
+  } | null;
+  /** Whether they came on a day of the event before today. */
+  cameBefore: boolean;
+  /** When the doors were closed, in words; null while they are open. */
+  closedSince: string | null;
+  /** Whether a name tag lies ready for them, or is to be made; null where the event has none. */
+  tag: 'ready' | 'to make' | null;
   /** What they said no to where a waiver let them choose, as with photographs. */
   saidNo: readonly string[];
 }
@@ -76,7 +91,30 @@ export function judge(facts: DoorFacts): DoorVerdict {
   if (facts.day === 'past') return verdict('stop', 'event-over', ['took-place-before', ...missing]);
   if (facts.day !== 'today') return verdict('stop', 'another-day', ['not-today', ...missing]);
   const back = facts.attendance === 'left';
-  const toKnow = [...(facts.firstTime && !back ? [{ code: 'first-time' as const }] : []), ...saidNo];
+  const { session, closedSince } = facts;
+  const isNew = !back && !facts.cameBefore && !session?.inEvent;
+  const toKnow: DoorVerdict['toKnow'] = [
+    ...(facts.firstTime && isNew ? [{ code: 'first-time' as const }] : []),
+    ...(facts.cameBefore && !back && !session ? [{ code: 'came-before' as const }] : []),
+    ...(facts.tag && isNew
+      ? [{ code: facts.tag === 'ready' ? ('tag-ready' as const) : ('tag-to-make' as const) }]
+      : []),
+    ...(closedSince ? [{ code: 'doors-closed' as const, params: { time: closedSince } }] : []),
+    ...saidNo,
+  ];
+  if (session && !session.theirs)
+    return {
+      light: 'stop',
+      headline: { code: 'another-session' },
+      details: [
+        session.instead
+          ? { code: 'session-instead', params: { session: session.instead } }
+          : { code: 'not-signed-up' },
+      ],
+      toKnow,
+    };
+  // Who was let in at the event has settled what there was, or was let in with a reason.
+  if (session?.inEvent) return verdict('go', back ? 'coming-back' : 'come-in', [], toKnow);
   if (facts.waiverMissing) return verdict('stop', 'waiver-missing', missing, toKnow);
   if (facts.balance > 0) return verdict('settle', 'balance-due', missing, toKnow);
   return verdict('go', back ? 'coming-back' : 'come-in', [], toKnow);

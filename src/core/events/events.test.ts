@@ -163,6 +163,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     nobodySteps: 0,
     stepping: 0,
     swaps: 0,
+    disputed: 0,
     survey: null,
     checksFailing: [],
   };
@@ -179,6 +180,11 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     '3 children have no guardian’s signature.',
     '2 waivers still missing.',
   ]);
+  // What somebody says of their attendance is asked about once the event is over, until it is answered.
+  const disputed = marginOf({ ...well, over: true, state: 'closed', disputed: 2 });
+  expect(disputed.map((n) => sayNote(n.code, n.params).headline)).toContain(
+    '2 people say that their attendance is not right.',
+  );
   const conditions = [
     { step: 'Safety', what: 'A second boat.', blocks: true, daysLeft: 3 },
     { step: 'Finance', what: 'A cash box.', blocks: false, daysLeft: -2 },

@@ -55,6 +55,8 @@ export interface MarginFacts {
   swaps: number;
   /** Who applied to help and waits for a word. */
   applied: number;
+  /** Who said that what is kept of their attendance is wrong, and waits for an answer. */
+  disputed: number;
   survey: { asked: number; answered: number } | null;
   checksFailing: string[];
 }
@@ -259,6 +261,7 @@ export function marginOf(f: MarginFacts): Note[] {
 
   function addAfter(): void {
     if (f.hoursOpen) settle('need', 38, 'hours-open', 'crew', { shifts: f.hoursOpen }, thisWeek);
+    if (f.disputed) settle('need', 36, 'attendance-disputed', 'doors', { people: f.disputed }, thisWeek);
     for (const check of f.checksFailing) settle('stop', 68, 'figures-disagree', 'wrap-up', { check }, now);
     if (f.survey?.asked) settle('know', 8, 'survey-answered', 'wrap-up', { ...f.survey });
     if (f.state !== 'wrapped' && !f.hoursOpen) settle('need', 25, 'not-wrapped', 'wrap-up', {}, thisWeek);

@@ -49,6 +49,7 @@ export type DirectKind =
   | 'own'
   | 'signed'
   | 'sign please'
+  | 'attendance answered'
   | 'receipt'
   | 'thanks'
   | 'thanks in kind'
@@ -82,6 +83,7 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
   signed: ['title'],
   'sign please': ['title', 'sign_link'],
+  'attendance answered': ['said', 'words'],
   'shift changed': ['shift_before'],
   'swap wished': ['shift_before'],
   'crew mail': ['subject', 'words', 'schedule'],
@@ -469,6 +471,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nBefore {{event}}, {{when}}, we still need a signature: {{title}}. It takes two minutes here: {{sign_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nAvant {{event}}, {{when}}, il nous manque encore une signature : {{title}}. Deux minutes suffisent ici : {{sign_link}}\n\n{{organization}}',
+    },
+  },
+  'attendance answered': {
+    subject: { en: 'Whether you were at {{event}}', fr: 'Votre présence : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou wrote to us about what we keep of who came to {{event}}, {{when}}. {{said}}\n\n{{words}}You see it here: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous nous avez écrit au sujet des présences à {{event}}, {{when}}. {{said}}\n\n{{words}}Vous le voyez ici : {{manage_link}}\n\n{{organization}}',
     },
   },
   signed: {

@@ -1,8 +1,8 @@
 /**
  * How name tags are printed: one A6 a page; four A6 on a sheet of A4 to cut; folded from A5, so that both sides say the name; ten labels
- * of 85 by 54 mm on a sheet of A4.
+ * of 85 by 54 mm on a sheet of A4; one such label from a label printer.
  */
-export const nameTagFormats = ['four', 'one', 'folded', 'labels'] as const;
+export const nameTagFormats = ['four', 'one', 'folded', 'labels', 'label'] as const;
 export type NameTagFormat = (typeof nameTagFormats)[number];
 
 /** A place for a tag on a page, in points (1/72 inch) from the top left. */
@@ -49,6 +49,11 @@ export const tagSheets: Readonly<Record<NameTagFormat, TagSheet>> = {
     page: a4,
     tags: [0, 1, 2, 3].map((n) => [place((n % 2) * 105, n < 2 ? 0 : 148.5, 105, 148.5)]),
     lines: [line(105, 0, 105, 297), line(0, 148.5, 210, 148.5)],
+  },
+  label: {
+    page: size(label.width, label.height),
+    tags: [[place(0, 0, label.width, label.height)]],
+    lines: [],
   },
   folded: {
     page: a5,

@@ -2,6 +2,10 @@ import type { Plurals } from './filling.ts';
 
 /** What can be wrong where one books, signs, takes a shift or answers, in English: it comes with those pages. The French catalogue has the same codes. */
 export const bookingsEn = {
+  'dispute-waits': 'You have written to us about this already. You will get an answer.',
+  'dispute-over': 'This cannot be changed any more.',
+  'dispute-too-soon': 'The event is not over yet.',
+  'certificate-not-earned': 'There is no certificate for this seat.',
   'extra-gone': 'This is not on sale here.',
   'option-needed': 'Choose which {{name}}.',
   'ticket-not-yet': '{{name}} is on sale from {{at}}.',

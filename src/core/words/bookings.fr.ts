@@ -2,6 +2,10 @@ import type { BookingWords } from './bookings.en.ts';
 
 /** The same in French. */
 export const bookingsFr: BookingWords = {
+  'dispute-waits': 'Vous nous avez déjà écrit à ce sujet. Vous recevrez une réponse.',
+  'dispute-over': 'Ceci ne peut plus être changé.',
+  'dispute-too-soon': 'L’événement n’est pas encore terminé.',
+  'certificate-not-earned': 'Il n’y a pas d’attestation pour cette place.',
   'extra-gone': 'Cet article n’est pas en vente ici.',
   'option-needed': 'Choisissez une variante : {{name}}.',
   'ticket-not-yet': '{{name}} est en vente à partir du {{at}}.',

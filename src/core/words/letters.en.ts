@@ -33,6 +33,7 @@ export const lettersEn = {
   'deposit settled': 'The deposit of a volunteer is settled',
   'application invited': 'They are asked to help again',
   own: 'They get the link to their own page',
+  'attendance answered': 'What they said of their attendance is answered',
   'sign please': 'They are asked by hand to sign',
   signed: 'They signed a waiver: their copy',
   receipt: 'A receipt was issued',

@@ -118,6 +118,11 @@ export const notesEn = {
     text: 'Their shift goes on, and nobody ticked them off.',
     action: 'See who',
   },
+  'attendance-disputed': {
+    headline: '{{people:person says|people say}} that their attendance is not right.',
+    text: 'Correct it or leave it; they are told either way.',
+    action: 'Look at it',
+  },
   'nobody-steps-in': {
     headline: 'Nobody steps in on {{shifts:shift|shifts}}.',
     text: 'Everybody who could was asked.',

@@ -147,6 +147,21 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'health forgotten': { signatureId: string };
   'self check-in set': { eventId: string; on: boolean };
   'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
+  'doors closed': { eventId: string; closed: boolean };
+  'attendance opened again': { eventId: string; why: string };
+  'attendance corrected': { eventId: string; registrationId: string; why: string };
+  'attendance list taken': { eventId: string; importId: string; fileName: string; people: number };
+  'attendance list undone': { eventId: string; importId: string; fileName: string };
+  'attendance disputed': { eventId: string; registrationId: string; disputeId: string };
+  'dispute answered': {
+    eventId: string;
+    registrationId: string;
+    disputeId: string;
+    by: 'buyer' | 'guest';
+    outcome: 'corrected' | 'kept';
+    answer: string;
+    language: 'en' | 'fr';
+  };
   'joined the team': { staffId: string; name: string; email: string };
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
   'new password asked': { resetId: string; staffId: string; name: string; email: string };
@@ -470,6 +485,54 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
             detail: { despite: f.despite, eventId: f.eventId },
           }
         : null,
+    topics: ofEvent,
+  },
+  'doors closed': {
+    entry: (f) => ({
+      action: f.closed ? 'closed the doors' : 'opened the doors again',
+      subject: event(f.eventId),
+    }),
+    topics: ofEvent,
+  },
+  'attendance opened again': {
+    entry: (f) => ({
+      action: 'opened attendance once more',
+      subject: event(f.eventId),
+      detail: { why: f.why },
+    }),
+    topics: ofEvent,
+  },
+  'attendance corrected': {
+    entry: (f) => ({
+      action: 'corrected attendance',
+      subject: { kind: 'registration', id: f.registrationId },
+      detail: { why: f.why, eventId: f.eventId },
+    }),
+    topics: ofEvent,
+  },
+  'attendance list taken': {
+    entry: (f) => ({
+      action: 'took a list of who was there',
+      subject: event(f.eventId),
+      detail: { fileName: f.fileName, people: f.people },
+    }),
+    topics: ofEvent,
+  },
+  'attendance list undone': {
+    entry: (f) => ({
+      action: 'took back a list of who was there',
+      subject: event(f.eventId),
+      detail: { fileName: f.fileName },
+    }),
+    topics: ofEvent,
+  },
+  'attendance disputed': { topics: ofEvent },
+  'dispute answered': {
+    entry: (f) => ({
+      action: 'answered what somebody said of their attendance',
+      subject: { kind: 'registration', id: f.registrationId },
+      detail: { outcome: f.outcome, eventId: f.eventId },
+    }),
     topics: ofEvent,
   },
   'joined the team': { topics: nobody },

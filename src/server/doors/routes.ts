@@ -25,6 +25,7 @@ import { signForSeats } from '../waivers/signing.ts';
 import { asRead, waiversAt } from '../waivers/store.ts';
 import { sentFrom } from '../waivers/telling.ts';
 import { letIn, mark } from './commands.ts';
+import { doorSessions } from './days.ts';
 import { insideNow, insidePdf } from './inside.ts';
 import { doorRows } from './list.ts';
 import { checkIn, eventHere, isOpenHere, selfCheckInPage, setSelfCheckIn } from './selfCheckIn.ts';
@@ -51,15 +52,24 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   },
 
   'GET /api/events/:id/doors': async (c) => {
-    const { tx, params, now } = c;
+    const { tx, params, now, query } = c;
     const event = await eventFor(c, params.id, 'doors', 'see');
     const health = factsOf(c.staff, event, now).has('health');
-    const rows = (await doorRows(tx, event, now)).map((r) => ({ ...r, care: health && r.care }));
+    const sessionId = query.session ?? null;
+    const rows = (await doorRows(c, event, { now, sessionId })).map((r) => ({
+      ...r,
+      care: health && r.care,
+    }));
     const offers = await readOffers(tx, params.id);
     return {
       title: event.publicTitle,
       startsLocal: event.startsLocal,
       state: event.state,
+      sessions: (await doorSessions(tx, event)).map(({ signUp: _, kind: __, ...s }) => ({
+        ...s,
+        today: dateOf(s.from, event.zone) === dateOf(now, event.zone),
+      })),
+      closedAt: event.absencesAt,
       confirmed: rows.length,
       arrived: rows.filter((r) => hasCome(r.attendance)).length,
       inside: rows.filter((r) => r.attendance === 'arrived').length,
@@ -88,7 +98,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     if (!seat) return stop('unknown-pass', { code: 'nobody-holds-it' });
     if (seat.eventId !== event.id)
       return stop('another-event', { code: 'pass-of-another', params: { event: seat.title } });
-    const [row] = await doorRows(tx, event, now, seat.id);
+    const [row] = await doorRows(c, event, { now, registrationId: seat.id, sessionId: body.sessionId });
     return { row: row!, light: row!.light, headline: row!.headline, details: row!.details };
   },
 
@@ -112,7 +122,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       copyTo: null,
       language: 'en',
     });
-    const [row] = await doorRows(c.tx, event, c.now, seat.id);
+    const [row] = await doorRows(c, event, { now: c.now, registrationId: seat.id });
     return { row: row! };
   },
 

@@ -54,7 +54,7 @@ export async function checkIn(w: Work, event: EventRow, said: Said): Promise<Out
   const people = await seatsToFind(w.tx, event.id);
   const found = findHere(people, said);
   if (!found) return { outcome: 'not found', others: 0 };
-  const rows = await doorRows(w.tx, event, w.now);
+  const rows = await doorRows(w, event, { now: w.now });
   const own = rows.find((r) => r.registrationId === found.registrationId)!;
   const party = rows.filter(
     (r) => r.orderId === own.orderId && r !== own && (r.given || r.family) && !hasCome(r.attendance),

@@ -1,7 +1,7 @@
 import type { EventReach } from '#core/access/stages.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { came } from '#core/doors/attendance.ts';
-import { type DoorMark, type Presence, presenceOf } from '#core/doors/marks.ts';
+import { type DoorMark, marksOfEvent, type Presence, presenceOf } from '#core/doors/marks.ts';
 import type { Findable } from '#core/doors/selfCheckIn.ts';
 import { livingStates } from '#core/events/states.ts';
 import { among } from '../db/among.ts';
@@ -22,27 +22,33 @@ export const attendanceNow = async (tx: Queries, registrationId: string): Promis
 /** Everything that was marked about a seat. An arrival that is kept without a mark, as of years before, stands for one. */
 export const marksOf = (tx: Queries, registrationId: string): Promise<DoorMark[]> =>
   tx.query<DoorMark>(
-    `select id, state, at, undoes from attendance_marks where registration_id = $1
-     union all select a.registration_id, 'arrived', a.arrived_at, '{}' from attendance a
+    `select id, state, at, undoes, session_id from attendance_marks where registration_id = $1
+     union all select a.registration_id, 'arrived', a.arrived_at, '{}', null from attendance a
        where a.registration_id = $1 and a.arrived_at is not null and not exists (select 1 from attendance_marks where registration_id = $1)`,
     [registrationId],
   );
 
+/** A mark with how it came about. */
+export interface KeptMark extends DoorMark {
+  registrationId: string;
+  staffId: string | null;
+  actor: string;
+  device: string;
+  toldAt: string;
+  /** Why, where it corrects what was marked. */
+  why?: string;
+  /** Who took a child that left. */
+  handedTo?: string;
+  /** The list it came with. */
+  importId?: string | null;
+}
+
 /** Keeps a mark. Told twice it is one; answers whether it was told before. */
-export const keepMark = async (
-  tx: Queries,
-  mark: DoorMark & {
-    registrationId: string;
-    staffId: string | null;
-    actor: string;
-    device: string;
-    toldAt: string;
-  },
-): Promise<boolean> =>
+export const keepMark = async (tx: Queries, mark: KeptMark): Promise<boolean> =>
   (
     await tx.query(
-      `insert into attendance_marks (id, registration_id, state, at, undoes, staff_id, actor, device, told_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
-       on conflict (id) do nothing returning id`,
+      `insert into attendance_marks (id, registration_id, state, at, undoes, staff_id, actor, device, told_at, session_id, why, handed_to, import_id)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) on conflict (id) do nothing returning id`,
       [
         mark.id,
         mark.registrationId,
@@ -53,6 +59,10 @@ export const keepMark = async (
         mark.actor,
         mark.device,
         mark.toldAt,
+        mark.sessionId,
+        mark.why ?? '',
+        mark.handedTo ?? '',
+        mark.importId ?? null,
       ],
     )
   ).length === 0;
@@ -71,23 +81,65 @@ export async function keepAttendance(
   );
 }
 
-/** What taking back the last arrival takes back, of each seat of an event that is inside, or of one. */
-export async function undoOf(
+/** A mark as JSON of the database. */
+const markSql = `jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes), 'sessionId', m.session_id)`;
+
+/** Everything that was marked at an event, by seat: of everybody, of whoever is inside, or of one. */
+export async function marksAt(
   tx: Queries,
   eventId: string,
-  registrationId: string | null,
-): Promise<ReadonlyMap<string, string[]>> {
+  of: 'everybody' | 'inside',
+  registrationId: string | null = null,
+): Promise<ReadonlyMap<string, DoorMark[]>> {
   const rows = await tx.query<{ registrationId: string; marks: DoorMark[] }>(
-    `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes))) as marks
-     from attendance_marks m join attendance a on a.registration_id = m.registration_id
-     where a.event_id = $1 and a.state = 'arrived' and ($2::uuid is null or a.registration_id = $2) group by 1`,
-    [eventId, registrationId],
+    `select m.registration_id, jsonb_agg(${markSql}) as marks from attendance_marks m join attendance a on a.registration_id = m.registration_id
+     where a.event_id = $1 and ($3 = 'everybody' or a.state = 'arrived') and ($2::uuid is null or a.registration_id = $2) group by 1`,
+    [eventId, registrationId, of],
   );
-  return new Map(rows.map(({ registrationId, marks }) => [registrationId, presenceOf(marks).undo]));
+  return new Map(rows.map(({ registrationId, marks }) => [registrationId, marks]));
 }
 
-export const keepAbsences = (tx: Queries, eventId: string) =>
-  tx.query("update attendance set state = 'missed' where event_id = $1 and state = 'expected'", [eventId]);
+/** The sessions that whoever has a seat at an event signed up for, by seat. */
+export async function signedUpAt(
+  tx: Queries,
+  eventId: string,
+  registrationId: string | null = null,
+): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await tx.query<{ registrationId: string; sessions: string[] }>(
+    `select t.registration_id, array_agg(t.session_id) as sessions from session_seats t join registrations r on r.id = t.registration_id
+     where r.event_id = $1 and ($2::uuid is null or r.id = $2) group by 1`,
+    [eventId, registrationId],
+  );
+  return new Map(rows.map((r) => [r.registrationId, r.sessions]));
+}
+
+/** Seats that are inside an event while a night of it passes. */
+export const insideSeats = (tx: Queries, eventId: string) =>
+  tx.query<{ id: string; eventId: string; contactId: string | null }>(
+    "select registration_id as id, event_id, contact_id from attendance where event_id = $1 and state = 'arrived' order by 1",
+    [eventId],
+  );
+
+/**
+ * When the next night of an event of several days passes, by the clock there at four in the morning (`core/doors/days.ts`); each night once.
+ */
+export const nextNightSql = `select n.at, e.id from events e, lateral (
+    select (((coalesce(e.night_at, e.starts_at) at time zone e.zone) - interval '4 hours')::date + 1 + time '04:00') at time zone e.zone as at) n
+  where e.state in ${among(livingStates)} and not e.is_template and e.ends_at > e.starts_at + interval '10 hours' and n.at < e.ends_at
+  order by 1, 2 limit 1`;
+
+/** Whoever is expected still was missed; answers how many. */
+export const keepAbsences = async (tx: Queries, eventId: string): Promise<number> =>
+  (
+    await tx.query(
+      "update attendance set state = 'missed' where event_id = $1 and state = 'expected' returning registration_id",
+      [eventId],
+    )
+  ).length;
+
+/** Whoever was missed is expected again. */
+export const forgetAbsences = (tx: Queries, eventId: string) =>
+  tx.query("update attendance set state = 'expected' where event_id = $1 and state = 'missed'", [eventId]);
 
 export const hasSeat = async (tx: Queries, eventId: string, contactId: string): Promise<boolean> =>
   (await first(
@@ -98,30 +150,40 @@ export const hasSeat = async (tx: Queries, eventId: string, contactId: string): 
 
 /** How somebody was there, for files: when they came and left, for how long, and how their first arrival was marked. */
 export interface Attended extends Presence {
+  marks: DoorMark[];
+  /** Whether somebody said afterwards when they were there. */
+  corrected: boolean;
   /** Who or what marked it: a device of the doors, or themselves. */
   how: string;
   place: { latitude: number; longitude: number } | null;
 }
 
-type Kept = DoorMark & { how: string; latitude: number | null; longitude: number | null };
+type Kept = DoorMark & { how: string; latitude: number | null; longitude: number | null; why: string };
 
 /** How everybody was there who has a seat at an event, by seat. */
-export async function attendedAt(tx: Queries, eventId: string): Promise<ReadonlyMap<string, Attended>> {
+export async function attendedAt(
+  tx: Queries,
+  eventId: string,
+  /** The nights between its days, at which everybody is out. */
+  nights: readonly string[],
+): Promise<ReadonlyMap<string, Attended>> {
   const rows = await tx.query<{ registrationId: string; marks: Kept[] }>(
-    `select m.registration_id, jsonb_agg(jsonb_build_object('id', m.id, 'state', m.state, 'at', ${instantSql('m.at')}, 'undoes', to_jsonb(m.undoes),
-       'how', coalesce(nullif(m.device, ''), m.actor), 'latitude', m.latitude, 'longitude', m.longitude)) as marks
+    `select m.registration_id, jsonb_agg(${markSql} || jsonb_build_object('how', coalesce(nullif(m.device, ''), m.actor),
+       'latitude', m.latitude, 'longitude', m.longitude, 'why', m.why)) as marks
      from attendance_marks m join registrations r on r.id = m.registration_id where r.event_id = $1 group by 1`,
     [eventId],
   );
   return new Map(
     rows.map(({ registrationId, marks }) => {
-      const presence = presenceOf(marks);
+      const presence = presenceOf(marksOfEvent(marks), nights);
       const first = marks.find((m) => m.state === 'arrived' && m.at === presence.arrivedAt);
       const { latitude = null, longitude = null } = first ?? {};
       return [
         registrationId,
         {
           ...presence,
+          marks,
+          corrected: marks.some((m) => m.why !== ''),
           how: first?.how ?? '',
           place: latitude === null || longitude === null ? null : { latitude, longitude },
         },
@@ -177,6 +239,37 @@ export const firstTimeSql = (r: string): string =>
   `(${r}.contact_id is not null and not exists (select 1 from attendance w where w.contact_id = ${r}.contact_id and w.event_id <> ${r}.event_id
       and w.state in ${among(came)})
     and not exists (select 1 from assignments w where w.contact_id = ${r}.contact_id and w.in_at is not null))`;
+
+/** Who looks after whoever has a seat at an event, by seat: they may collect them. */
+export async function collectorsAt(
+  tx: Queries,
+  eventId: string,
+  registrationId: string | null,
+): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await tx.query<{ registrationId: string; names: string[] }>(
+    `select r.id as registration_id, array_agg(coalesce(l.other_name, trim(k.given_name || ' ' || k.family_name)) order by l.kind desc, l.created_at, l.id) as names
+     from registrations r join relationships l on l.to_contact = r.contact_id and l.kind in ('emergency', 'guardian')
+       left join contacts k on k.id = l.from_contact and l.other_name is null
+     where r.event_id = $1 and ($2::uuid is null or r.id = $2) group by 1`,
+    [eventId, registrationId],
+  );
+  return new Map(rows.map((r) => [r.registrationId, r.names.filter(Boolean)]));
+}
+
+/** Whether name tags were made for an event. */
+export const hasTags = async (tx: Queries, eventId: string): Promise<boolean> =>
+  (await first(
+    tx,
+    'select 1 as x from registrations where event_id = $1 and tag_printed_at is not null limit 1',
+    [eventId],
+  )) !== null;
+
+/** That name tags were made, the first time. */
+export const keepTagged = (tx: Queries, seatIds: readonly string[], now: string) =>
+  tx.query('update registrations set tag_printed_at = coalesce(tag_printed_at, $2) where id = any($1)', [
+    seatIds,
+    now,
+  ]);
 
 /** Everybody with a confirmed seat at an event, with what they can be known by: their own addresses and numbers, and those of whoever booked. */
 export const seatsToFind = (tx: Queries, eventId: string): Promise<Findable[]> =>

@@ -276,6 +276,7 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     ],
     save: saveFields('safety'),
   },
+  doors: { check: () => [], save: saveFields('doors') },
   speakers: {
     check: ({ w, change }) => checkPeople(w.tx, 'speakers', change.speakers!),
     save: (saving) => saveList(saving, 'speakers', saving.before.speakers, saving.change.speakers!),

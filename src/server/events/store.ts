@@ -48,7 +48,10 @@ export interface EventRow extends PlainPlan {
   registrationClosesAt: string | null;
   /** When the first of its tickets go on sale; null where some are from the beginning. */
   salesOpenLocal: string | null;
+  /** When its doors were closed, and whoever was expected still was missed. */
   absencesAt: string | null;
+  /** Until when what is kept of who came can be changed once more. */
+  attendanceOpenUntil: string | null;
   venueName: string | null;
   venueAddress: string | null;
   venueCapacity: number | null;
@@ -100,7 +103,7 @@ const placeName = "v.name || coalesce(', ' || rm.name, '')";
 /** How many a place holds: as the room is set up, the room, or the place. */
 const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, ${paidInSql} as paid_in, u.name as unit_name, e.state, e.is_template,
-  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at,
+  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, e.attendance_open_until,
   (select case when bool_and(o.opens_local is not null) then min(o.opens_local) end
      from offers o where o.event_id = e.id and o.removed_at is null and not o.hidden) as sales_open_local, ${placeName} as venue_name, v.address as venue_address,
   ${holds} as venue_capacity, v.shared as venue_shared, v.ours as venue_ours,

@@ -57,7 +57,7 @@ function mayCall(who: Who, path: string, staff: SignedIn | null): boolean {
 
 /** What belongs to one event, which the handler looks for by `eventFor`. */
 const ofOneEvent =
-  /^\/api\/(?:events\/:id|registrations\/|orders\/|shifts\/|assignments\/|session-proposals\/|pictures|doors$)/u;
+  /^\/api\/(?:events\/:id|registrations\/|orders\/|shifts\/|assignments\/|attendance-(?:lists|disputes)\/|session-proposals\/|pictures|doors$)/u;
 
 /** Builds the routes of a contract. Parsing, permission, transaction, replay and answering are the same for all. */
 export function routesOf<C extends Record<string, Endpoint>>(

@@ -14,6 +14,7 @@ import {
   tellApplicant,
   tellBuyer,
   tellCode,
+  tellDispute,
   tellEventProposer,
   tellGivenUp,
   tellGuest,
@@ -171,6 +172,7 @@ export const messagesReactions: Reactions = {
   'signature revoked': replanSigned,
   'signature asked': (w, about) => tellToSign(w, about),
   'copy asked': (w, about) => tellSigned(w, about),
+  'dispute answered': (w, about) => tellDispute(w, about),
   // What is paid is not asked for; what is owed again is.
   'money received': replanAsking,
   'money let off': replanAsking,

@@ -407,6 +407,47 @@ export async function tellSigned(w: Work, { act, email, title }: Facts['copy ask
   });
 }
 
+/** Tells whoever said that what is kept of their attendance is wrong what became of it. */
+export async function tellDispute(w: Work, about: Facts['dispute answered']): Promise<void> {
+  const { registrationId, disputeId, by, outcome, answer, language } = about;
+  const seat = await readSeat(w.tx, registrationId);
+  const order = await readOrder(w.tx, seat.orderId);
+  const event = await readEvent(w.tx, seat.eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  const guest = by === 'guest';
+  const given = guest ? seat.givenName : order.buyerGiven;
+  const said =
+    language === 'fr'
+      ? outcome === 'corrected'
+        ? 'Nous l’avons corrigé.'
+        : 'Nous le laissons tel quel.'
+      : outcome === 'corrected'
+        ? 'We have corrected it.'
+        : 'We leave it as it is.';
+  await planDirect(w, {
+    kind: 'attendance answered',
+    key: `attendance answered:${disputeId}`,
+    to: {
+      name: guest
+        ? fullName({ given, family: seat.familyName })
+        : fullName({ given, family: order.buyerFamily }),
+      email: guest ? seat.guestEmail : order.buyerEmail,
+      contactId: guest ? seat.contactId : order.buyerContactId,
+      language,
+    },
+    eventId: event.id,
+    reason: 'said something of their attendance',
+    values: {
+      name: given,
+      event: event.publicTitle,
+      when: sayWhen(event, language),
+      organization,
+      manage_link: guest ? linkMark('seat', seat.id) : linkMark('manage', order.id),
+    },
+    own: { said, words: paragraph(answer) },
+  });
+}
+
 /** Writes the link to their own page to somebody, at the address on record. */
 export async function tellOwnLink(w: Work, contactId: string, reason: string): Promise<void> {
   const contact = (await readContact(w.tx, contactId))!;

@@ -11,6 +11,7 @@ import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { SignedIn } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
+import { keepTagged } from '../doors/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -101,6 +102,11 @@ export async function nameTagsOf(
     ).map((r) => [r.id, r.passCode]),
   );
   const { name: organization } = await theOrganization(tx);
+  await keepTagged(
+    tx,
+    seats.map((s) => s.id),
+    now,
+  );
   return nameTagsPdf(
     seats.map((s) => ({
       ...(fullName(s) ? { given: s.given, family: s.family } : { given: '', family: `Guest of ${s.buyer}` }),

@@ -1,5 +1,6 @@
 import type { seatsContract } from '#contract/seats.ts';
 import { factsOf, leads } from '#core/access/stages.ts';
+import { nightsBefore } from '#core/doors/days.ts';
 import { minutesInside, minutesLate } from '#core/doors/marks.ts';
 import { lives } from '#core/events/states.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
@@ -13,6 +14,7 @@ import { sayReason } from '#core/words/reasons.ts';
 import { type Actor, type App, type Asker, inTransaction, whatIf } from '../app/app.ts';
 import { writeNote } from '../contacts/commands.ts';
 import { logCare } from '../contacts/seeing.ts';
+import { doorDaysOf } from '../doors/days.ts';
 import { type Attended, attendedAt } from '../doors/store.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
@@ -127,7 +129,7 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
     ];
     // What belongs to the whole order stands once: sums of the column are sums of money.
     const firsts = firstOfOrders(rows);
-    const attended = await attendedAt(tx, event.id);
+    const attended = await attendedAt(tx, event.id, nightsBefore(await doorDaysOf(tx, event), now));
     const until = event.endsAt && event.endsAt < c.now ? event.endsAt : c.now;
     const body = writeCsv(
       [

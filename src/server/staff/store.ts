@@ -27,10 +27,12 @@ export interface OrganizationRow extends Organization {
   /** What an hour of volunteers is worth, in minor units. */
   hourValue: number | null;
   neverOverridden: AgainstKind[];
+  /** So many days after an event what is kept of who came stands as it is. */
+  attendanceDays: number;
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, place_minutes, never_overridden, asks_to_step_in, late_minutes, rounded_to, rounded, hour_value';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, place_minutes, never_overridden, asks_to_step_in, late_minutes, rounded_to, rounded, hour_value, attendance_days';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>

@@ -37,6 +37,7 @@ interface CountsRow {
   nobodySteps: number;
   stepping: number;
   swaps: number;
+  disputed: number;
 }
 
 interface Remarks {
@@ -189,6 +190,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     shiftsAsked: counts.shiftsAsked,
     applied: counts.applied,
     crewMissing: counts.crewMissing,
+    disputed: counts.disputed,
     nobodySteps: counts.nobodySteps,
     stepping: counts.stepping,
     swaps: counts.swaps,
@@ -219,7 +221,8 @@ const countsSql = `
       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) < s.wished) as nobody_steps,
     (select count(*)::int from step_in_asks k join shifts s on s.id = k.shift_id where s.event_id = e.id and k.state = 'asked') as stepping,
     (select count(distinct a.id)::int from swap_wishes x join assignments a on a.id = x.assignment_id join shifts s on s.id = a.shift_id join shifts o on o.id = x.shift_id
-      where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and o.removed_at is null and o.starts_at > $2 and a.state = 'agreed') as swaps
+      where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and o.removed_at is null and o.starts_at > $2 and a.state = 'agreed') as swaps,
+    (select count(*)::int from attendance_disputes d where d.event_id = e.id and d.answered_at is null) as disputed
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;

@@ -17,29 +17,36 @@ import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
+import { useAddress } from '../kit/useAddress.ts';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { PaidIn } from '../parts/saying.ts';
 import { Crew } from './Crew.tsx';
 import { Inside } from './Inside.tsx';
+import { Live } from './Live.tsx';
 import { forgetTold, useOutbox } from './outbox.ts';
 import { passHash } from './passHash.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
 import { signal } from './signal.ts';
-import { useMark, useSending } from './useMarks.ts';
+import { type DoorAt, useMark, useSending } from './useMarks.ts';
 import { useTakenAlong } from './useTakenAlong.ts';
 import { Verdict } from './Verdict.tsx';
 import { Waiting } from './Waiting.tsx';
 import { WalkIn } from './WalkIn.tsx';
+import { WhichDoor } from './WhichDoor.tsx';
 
 type Doors = Answer<'GET /api/events/:id/doors'>;
 type Row = DoorRow & { waits: boolean };
+
+const usual = { session: '' };
 
 /** The door list, for a phone: who is coming, who is in, what has to be settled first. */
 export default function Door() {
   const { id = '' } = useParams();
   const client = useQueryClient();
-  const doors = useAsk('GET /api/events/:id/doors', { params: { id }, everyMs: 15_000 });
+  const [{ session }, put] = useAddress(usual);
+  const query = session ? { session } : {};
+  const doors = useAsk('GET /api/events/:id/doors', { params: { id }, query, everyMs: 15_000 });
   useSending();
   useTakenAlong();
   useEffect(() => {
@@ -53,11 +60,17 @@ export default function Door() {
     (doors.error instanceof ApiProblem && doors.error.body.status === 0) || doors.fetchStatus === 'paused';
   return (
     <main className="door">
-      <Waiting behind={behind} address={addressOf('GET /api/events/:id/doors', { id })} />
+      <Waiting behind={behind} address={addressOf('GET /api/events/:id/doors', { id }, query)} />
       <Loaded of={doors}>
         {(d) => (
           <PaidIn value={d.currency}>
-            <Shown doors={d} id={id} key={id} />
+            <Shown
+              doors={d}
+              id={id}
+              sessionId={session || null}
+              go={(to) => put({ session: to ?? '' })}
+              key={`${id} ${session}`}
+            />
           </PaidIn>
         )}
       </Loaded>
@@ -66,9 +79,21 @@ export default function Door() {
   );
 }
 
-function Shown({ doors, id }: { doors: Doors; id: string }) {
+function Shown({
+  doors,
+  id,
+  sessionId,
+  go,
+}: {
+  doors: Doors;
+  id: string;
+  sessionId: string | null;
+  /** To the door of a session, or of the event. */
+  go: (sessionId: string | null) => void;
+}) {
+  const door: DoorAt = { eventId: id, sessionId };
   const [typed, setTyped] = useState('');
-  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew' | 'inside'>('list');
+  const [mode, setMode] = useState<'list' | 'scan' | 'walk-in' | 'crew' | 'inside' | 'live'>('list');
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
   const told = useOutbox((s) => s.told);
@@ -79,8 +104,12 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     signal(answer.light);
     setChosen(answer.row?.registrationId ?? null);
   });
-  const all = useMemo(() => withWaiting(doors.rows, [...told, ...marks]), [doors.rows, told, marks]) as Row[];
-  const rows = all.filter((r) => isMeant(r, typed));
+  const all = useMemo(
+    () => withWaiting(doors.rows, [...told, ...marks], sessionId),
+    [doors.rows, told, marks, sessionId],
+  ) as Row[];
+  // At the door of a session whoever it is for; the others are found by their name or their pass.
+  const rows = all.filter((r) => (typed.trim() ? isMeant(r, typed) : r.here || r.attendance !== 'expected'));
   const row = all.find((r) => r.registrationId === chosen);
   /** One lamp at a time: whoever is next never stands under the last one's. */
   const show = (registrationId: string | null) => {
@@ -98,7 +127,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     if (known) {
       signal(known.light as Parameters<typeof signal>[0]);
       show(known.registrationId);
-    } else scan.mutate({ params: { id }, body: { code } });
+    } else scan.mutate({ params: { id }, body: { code, sessionId } });
   };
   /** Somebody is being dealt with, or asked about. */
   const rests = row !== undefined || scan.isPending || scan.data !== undefined || scan.problem !== null;
@@ -112,6 +141,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           {phrase('door.back')}
         </Link>
       </div>
+      <WhichDoor sessions={doors.sessions} sessionId={sessionId} go={go} />
       {doors.day !== 'today' && (
         <p className="lamp stop" role="alert">
           {doors.day === 'past' ? phrase('door.thisEventIsOver') : phrase('door.thisEventIsNot')}
@@ -121,30 +151,43 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       )}
       <div className="spread">
         <p className="num headcount" role="status" aria-live="polite">
-          {doors.capacity === null ? (
+          {doors.capacity === null || sessionId ? (
             <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
           ) : (
             <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
           )}
           {' · '}
-          {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
+          {phrase('door.ofArrived', { arrived, confirmed: all.filter((r) => r.here).length })}
         </p>
-        {mayReadHealth && (
+        <div className="acts">
           <Button
             look="plain"
             size="touch"
-            aria-pressed={mode === 'inside'}
+            aria-pressed={mode === 'live'}
             onClick={() => {
               show(null);
-              setMode(mode === 'inside' ? 'list' : 'inside');
+              setMode(mode === 'live' ? 'list' : 'live');
             }}
           >
-            {phrase('door.emergency')}
+            {phrase('door.live')}
           </Button>
-        )}
+          {mayReadHealth && (
+            <Button
+              look="plain"
+              size="touch"
+              aria-pressed={mode === 'inside'}
+              onClick={() => {
+                show(null);
+                setMode(mode === 'inside' ? 'list' : 'inside');
+              }}
+            >
+              {phrase('door.emergency')}
+            </Button>
+          )}
+        </div>
       </div>
       <div className="acts">
-        {mode !== 'crew' && mode !== 'inside' && (
+        {mode !== 'crew' && mode !== 'inside' && mode !== 'live' && (
           <InlineText
             label={phrase('door.searchANameOr')}
             placeholder={phrase('door.nameOrScanA')}
@@ -233,7 +276,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       {row && (
         <Verdict
           row={row}
-          eventId={id}
+          door={door}
           waivers={doors.waivers}
           close={() => show(null)}
           key={row.registrationId}
@@ -242,7 +285,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       {scan.data?.row && !row && scan.data.row.registrationId === chosen && (
         <Verdict
           row={scan.data.row}
-          eventId={id}
+          door={door}
           waivers={doors.waivers}
           close={() => show(null)}
           key={chosen}
@@ -251,9 +294,17 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       {mode === 'crew' ? (
         <Crew eventId={id} />
       ) : mode === 'inside' ? (
-        <Inside eventId={id} />
+        <Inside
+          eventId={id}
+          show={(registrationId) => {
+            setMode('list');
+            show(registrationId);
+          }}
+        />
+      ) : mode === 'live' ? (
+        <Live eventId={id} />
       ) : (
-        <Guests rows={rows} all={all.length} eventId={id} show={show} />
+        <Guests rows={rows} all={all.length} door={door} show={show} />
       )}
     </>
   );
@@ -263,13 +314,13 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
 function Guests({
   rows,
   all,
-  eventId,
+  door,
   show,
 }: {
   rows: readonly Row[];
   /** How many there are without a search. */
   all: number;
-  eventId: string;
+  door: DoorAt;
   show: (registrationId: string) => void;
 }) {
   return (
@@ -284,7 +335,7 @@ function Guests({
               <br />
               <small className={toneOf(r)}>{lineOf(r)}</small>
             </Button>
-            <Mark row={r} eventId={eventId} />
+            <Mark row={r} door={door} />
           </li>
         ))}
       </ul>
@@ -312,8 +363,8 @@ const lineOf = (r: Row): string =>
     .join(' · ');
 
 /** The one mark that fits: arrive, or the way back. */
-function Mark({ row, eventId }: { row: Row; eventId: string }) {
-  const { mark, pending } = useMark(eventId);
+function Mark({ row, door }: { row: Row; door: DoorAt }) {
+  const { mark, pending } = useMark(door);
   const who = { registrationId: row.registrationId, name: nameOf(row), undo: row.undo };
   if (row.attendance === 'arrived')
     return (

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { addressOf } from '#web/api.ts';
-import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { Empty } from '#web/kit/Note.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from '#web/parts/ask.ts';
@@ -8,7 +8,14 @@ import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** Everybody who is inside, for when all have to be found: children first, with whom to call. To be printed at once. */
-export function Inside({ eventId }: { eventId: string }) {
+export function Inside({
+  eventId,
+  show,
+}: {
+  eventId: string;
+  /** Deals with somebody who has a seat, as where a child is handed over. */
+  show: (registrationId: string) => void;
+}) {
   const { timeOfDay } = useSaying();
   const inside = useAsk('GET /api/events/:id/inside', { params: { id: eventId } });
   return (
@@ -36,7 +43,13 @@ export function Inside({ eventId }: { eventId: string }) {
             <ul className="plainlist">
               {rows.map((r) => (
                 <li key={r.key}>
-                  <span className="name">{r.name || phrase('common.guestToBeNamed')}</span>{' '}
+                  {r.part === 'seat' ? (
+                    <Button look="link" color="inherit" onClick={() => show(r.key.replace('seat ', ''))}>
+                      <span className="name">{r.name || phrase('common.guestToBeNamed')}</span>
+                    </Button>
+                  ) : (
+                    <span className="name">{r.name}</span>
+                  )}{' '}
                   {r.minor && <span className="late">{phrase('door.underAge')}</span>}
                   {r.part === 'crew' && <span className="soft">{phrase('door.crew')}</span>}
                   <br />

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
-import type { Answer } from '#web/api.ts';
+import { type Answer, ApiProblem, saveFile } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { InlineText } from '#web/kit/Inline.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -9,30 +9,49 @@ import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { HandOver } from './HandOver.tsx';
 import { SignHere } from './SignHere.tsx';
 import { nameOf } from './saying.ts';
-import { useMark } from './useMarks.ts';
+import { type DoorAt, useMark } from './useMarks.ts';
 
 /** One person at arm's length: may they come in, what is missing, and how it is settled here. */
 export function Verdict({
   row,
-  eventId,
+  door,
   waivers,
   close,
 }: {
   row: DoorRow & { waits?: boolean };
-  eventId: string;
+  door: DoorAt;
   waivers: Answer<'GET /api/events/:id/doors'>['waivers'];
   close: () => void;
 }) {
   const { money, at } = useSaying();
   const [despite, setDespite] = useState('');
   const [signing, setSigning] = useState(false);
-  const { mark, pending, refused } = useMark(eventId);
+  const { mark, pending, refused } = useMark(door);
   const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
   const who = { registrationId: row.registrationId, name: nameOf(row), undo: row.undo };
-  const set = async (state: 'expected' | 'arrived' | 'left') => {
-    if (await mark(who, state, despite)) {
+  const [tagging, setTagging] = useState(false);
+  const [failed, setFailed] = useState<ApiProblem | null>(null);
+  const tag = async () => {
+    setTagging(true);
+    setFailed(null);
+    try {
+      await saveFile(
+        'POST /api/registrations/:id/name-tag.pdf',
+        { params: { id: row.registrationId }, body: {} },
+        'name-tag.pdf',
+      );
+    } catch (error) {
+      if (error instanceof ApiProblem) setFailed(error);
+      else throw error;
+    } finally {
+      setTagging(false);
+    }
+  };
+  const set = async (state: 'expected' | 'arrived' | 'left', handedTo = '') => {
+    if (await mark(who, state, despite, handedTo)) {
       setDespite('');
       close();
     }
@@ -68,7 +87,7 @@ export function Verdict({
           {refused}
         </p>
       )}
-      <Problems of={pay.problem} />
+      <Problems of={pay.problem ?? failed} />
       {signing && waiver && (
         <SignHere
           key={waiver.id}
@@ -78,10 +97,18 @@ export function Verdict({
           after={() => setSigning(row.toSign.length > 1)}
         />
       )}
+      {row.attendance === 'arrived' && row.handover && !door.sessionId && (
+        <HandOver of={row.handover} pending={pending} leave={(to) => void set('left', to)} />
+      )}
       {row.attendance === 'arrived' ? (
         <div className="acts">
-          <Button size="touch" disabled={pending} onClick={() => void set('left')}>
-            {phrase('door.left')}
+          {(!row.handover || door.sessionId) && (
+            <Button size="touch" disabled={pending} onClick={() => void set('left')}>
+              {phrase('door.left')}
+            </Button>
+          )}
+          <Button look="plain" size="touch" disabled={tagging} onClick={() => void tag()}>
+            {phrase(row.tagged ? 'door.tagAgain' : 'door.tag')}
           </Button>
           <Button size="touch" disabled={pending} onClick={() => void set('expected')}>
             {phrase('door.undoTheArrival')}
@@ -127,6 +154,9 @@ export function Verdict({
               onClick={() => void set('arrived')}
             >
               {phrase('door.arrive')}
+            </Button>
+            <Button look="plain" size="touch" disabled={tagging} onClick={() => void tag()}>
+              {phrase(row.tagged ? 'door.tagAgain' : 'door.tag')}
             </Button>
             <Button look="plain" size="touch" onClick={close}>
               {phrase('common.close')}

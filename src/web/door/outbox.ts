@@ -2,6 +2,7 @@ import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { create } from 'zustand';
 import { outcomeOf, type WaitingMark } from '#core/doors/outbox.ts';
 import { ApiProblem, call } from '#web/api.ts';
+import { doorName } from './doorName.ts';
 
 interface Schema extends DBSchema {
   marks: { key: string; value: WaitingMark & { order: number } };
@@ -75,7 +76,7 @@ async function run(): Promise<void> {
 async function send(
   mark: WaitingMark,
 ): Promise<{ outcome: ReturnType<typeof outcomeOf>; code: number; words: string }> {
-  const { id, eventId, registrationId, state, despite, undoes, at } = mark;
+  const { id, eventId, registrationId, state, despite, undoes, at, sessionId, handedTo, device } = mark;
   try {
     await call(
       'POST /api/registrations/:id/attendance',
@@ -88,6 +89,10 @@ async function send(
           at,
           markId: id,
           sentAt: new Date().toISOString(),
+          // What an earlier version kept on the device says less.
+          sessionId: sessionId ?? null,
+          handedTo: handedTo ?? '',
+          ...(device && { device }),
           ...(state === 'expected' && undoes.length > 0 && { undoes }),
         },
       },
@@ -102,11 +107,18 @@ async function send(
 
 /** Keeps a mark on the device and sends it. Answers its id, and why the server refused it, or null: it has it, or it waits. */
 export async function putMark(
-  mark: Pick<WaitingMark, 'eventId' | 'registrationId' | 'name' | 'state' | 'despite' | 'undoes'>,
+  mark: Omit<WaitingMark, 'id' | 'at' | 'refused' | 'told' | 'device'>,
 ): Promise<{ id: string; refused: string | null }> {
   const id = crypto.randomUUID();
   const order = Date.now() + performance.now() / 1e6;
-  await (await database()).put('marks', { ...mark, id, order, at: new Date().toISOString(), refused: null });
+  await (await database()).put('marks', {
+    ...mark,
+    id,
+    order,
+    device: doorName(),
+    at: new Date().toISOString(),
+    refused: null,
+  });
   await sendWaiting();
   const refused = (await (await database()).get('marks', id))?.refused ?? null;
   // Said to whoever stands there; it need not be said again.

@@ -29,8 +29,14 @@ export function useSending(): void {
   }, [client]);
 }
 
+/** A door: of an event, or of one of its sessions. */
+export interface DoorAt {
+  eventId: string;
+  sessionId: string | null;
+}
+
 /** Marks one person at this door; answers the id of the mark where it counts. `refused` says why the server did not take the last one. */
-export function useMark(eventId: string) {
+export function useMark({ eventId, sessionId }: DoorAt) {
   const client = useQueryClient();
   const [pending, setPending] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
@@ -38,6 +44,7 @@ export function useMark(eventId: string) {
     of: { registrationId: string; name: string; undo: string[] },
     state: 'expected' | 'arrived' | 'left',
     despite = '',
+    handedTo = '',
   ): Promise<string | null> => {
     setPending(true);
     const { undo, ...who } = of;
@@ -46,6 +53,8 @@ export function useMark(eventId: string) {
       ...who,
       state,
       despite,
+      sessionId,
+      handedTo,
       undoes: state === 'expected' ? undo : [],
     });
     setRefused(why);

@@ -8,6 +8,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { prepare } from '#web/kit/form/request.ts';
+import { AttendedGuest } from './Attended.tsx';
 import { useAsk } from './asking.ts';
 import { SeatForm, seatBodyOf } from './booking/SeatForm.tsx';
 import { EventInShort } from './EventInShort.tsx';
@@ -40,6 +41,9 @@ function Shown({ seat, token }: { seat: GuestPage; token: string }) {
       <Title>{off ? t('calledOff') : gone ? t('seatGone') : t('yourSeat')}</Title>
       <EventInShort event={event} />
       {!gone && !off && <Soft>{t('seatFrom', { name: seat.by, offer: seat.offer })}</Soft>}
+      {seat.state === 'confirmed' && !off && (
+        <AttendedGuest token={token} zone={event.zone} name={fullName(seat)} />
+      )}
       {seat.pass && !off && <Pass pass={seat.pass} name={fullName(seat)} about={seat.offer} />}
       {open && (
         <>

@@ -52,6 +52,7 @@ export const fieldTitles: Record<PlanField, string> = {
   listed: phrase('event.listed'),
   facts: phrase('event.safety'),
   waivers: phrase('waivers.whatIsSigned'),
+  doors: phrase('event.atTheDoors'),
   speakers: phrase('event.speakers'),
   sponsors: phrase('event.sponsors'),
   tracks: phrase('event.tracks'),

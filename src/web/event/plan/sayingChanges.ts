@@ -1,4 +1,5 @@
 import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { isFactCode } from '#core/clearance/facts.ts';
 import { sayFact } from '#core/clearance/rules.ts';
 import { listChange } from '#core/events/history.ts';
@@ -60,6 +61,22 @@ const waiverOf = (value: unknown): unknown =>
 
 type Answers = Readonly<Record<string, boolean | number>>;
 
+type Doors = EventPlan['doors'];
+
+/** How the doors are kept, in a few words. */
+const sayDoors = ({ most, handover, certificate }: Doors): string =>
+  [
+    most !== null && phrase('event.doorsMost', { most }),
+    handover && phrase('event.doorsHandover'),
+    certificate &&
+      phrase('event.doorsCertificate', {
+        share: certificate.share,
+        of: phrase(certificate.of === 'event' ? 'event.ofTheEvent' : 'event.ofTheSessions'),
+      }),
+  ]
+    .filter(Boolean)
+    .join(', ') || phrase('event.doorsUsual');
+
 /** Says what became of a field, in a few words. */
 export function useSayChange(page: EventPage): (change: Change) => string {
   const say = useSayValue(page);
@@ -73,6 +90,7 @@ export function useSayChange(page: EventPage): (change: Change) => string {
           ? phrase('clearance.no')
           : String(value);
   return (change) => {
+    if (change.field === 'doors') return sayListed(change, (value) => sayDoors(value as Doors));
     if (change.field !== 'facts') return sayListed(change, say);
     const [before, after] = [change.before ?? {}, change.after ?? {}] as [Answers, Answers];
     return [...new Set([...Object.keys(before), ...Object.keys(after)])]

@@ -5,6 +5,7 @@ import { sameValue } from '#core/words/canonical.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Admission } from './Admission.tsx';
 import { Agenda } from './Agenda.tsx';
+import { AtTheDoors } from './AtTheDoors.tsx';
 import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
 import { Gift } from './Gift.tsx';
 import { Look } from './Look.tsx';
@@ -252,6 +253,7 @@ export const sections: readonly Section[] = [
   },
   { id: 'safety', title: phrase('event.safety'), Show: Safety },
   { id: 'waivers', title: phrase('waivers.whatIsSigned'), Show: Waivers },
+  { id: 'doors', title: phrase('event.atTheDoors'), Show: AtTheDoors },
   {
     id: 'survey',
     wide: true,

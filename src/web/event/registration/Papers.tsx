@@ -21,6 +21,7 @@ const formats: Record<NameTagFormat, string> = {
   one: phrase('seats.one'),
   folded: phrase('seats.folded'),
   labels: phrase('seats.labels'),
+  label: phrase('seats.oneLabel'),
 };
 
 /** What is printed of some seats: name tags in several formats, a list for the door. */

@@ -13,6 +13,7 @@ import { LongText } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
+import { AttendedBooking } from '../Attended.tsx';
 import { useAsk } from '../asking.ts';
 import { EventInShort } from '../EventInShort.tsx';
 import { Loaded } from '../notices.tsx';
@@ -205,6 +206,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           </a>
         </Acts>
       )}
+      {order.standing === 'confirmed' && !off && <AttendedBooking token={token} zone={event.zone} />}
       {order.standing === 'confirmed' && !off && order.namesUntil !== null && (
         <Exchange order={order} token={token} />
       )}

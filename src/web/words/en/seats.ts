@@ -94,6 +94,7 @@ export const seats = {
   four: 'Four A6 on a sheet of A4, to cut',
   one: 'One A6 a page',
   folded: 'A6 folded from A5, the name on both sides',
+  oneLabel: 'One label for a label printer, 85 × 54 mm',
   labels: 'Ten labels on a sheet of A4, 85 × 54 mm',
   format: 'Format',
   onTheTag: 'Beside the name',
