@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { amount, contract, currency, date, id, idParams, instant, personName, token } from './endpoint.ts';
-import { signing, waiverText } from './waivers.ts';
+import { forSeats, signing, waiverText } from './waivers.ts';
 
 const doorRow = z.object({
   registrationId: id,
@@ -154,11 +154,15 @@ export const doorsContract = contract({
     response: z.object({ state: z.enum(attendanceStates), changed: z.boolean() }),
   },
   'POST /api/registrations/:id/signatures': {
-    summary: 'Sign the waiver at the door, on a device of the staff',
+    summary:
+      'Sign the waiver at the door, on a device of the staff: for one, and for others of their booking in one go, all or none',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
-    body: signing,
-    response: z.object({ row: doorRow }),
+    body: signing.extend({
+      /** Others of the booking it is signed for as well, as for the children of a family. */
+      others: forSeats.min(0).default([]),
+    }),
+    response: z.object({ row: doorRow, others: z.array(doorRow) }),
   },
   'GET /api/events/:id/inside': {
     summary:
@@ -227,9 +231,16 @@ export const doorsContract = contract({
     query: z.object({ q: z.string().trim().min(3, 'three-letters').max(100) }),
     response: z.array(z.object({ contactId: id, name: z.string(), hint: z.string() })),
   },
+  'GET /api/events/:id/known/:contact': {
+    summary:
+      'Who lives with somebody who was picked for a walk-in, or is looked after by them, and has no seat yet: their names',
+    who: ['door', 'unit lead', 'crew lead'],
+    params: z.object({ id, contact: id }),
+    response: z.array(z.object({ contactId: id, given: z.string(), family: z.string() })),
+  },
   'POST /api/events/:id/walk-ins': {
     summary:
-      'Register somebody who comes without a seat, matched to a contact or made one; in where nothing is in the way, else with a reason',
+      'Register somebody who comes without a seat, with who comes along, matched to contacts or made ones; paid and in where nothing is in the way, else with a reason',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
     body: personName.extend({
@@ -240,8 +251,28 @@ export const doorsContract = contract({
       offerId: id,
       /** Somebody we know who was picked. */
       contactId: id.nullable().default(null),
+      /** Who comes along: of their household, picked, or anybody else. */
+      others: z
+        .array(
+          personName.extend({
+            given: z.string().trim().min(1, 'first-name-of-theirs').max(100),
+            birthDate: date.nullable().default(null),
+            contactId: id.nullable().default(null),
+          }),
+        )
+        .max(9)
+        .default([]),
+      /** Whether what it comes to is taken in cash at once. */
+      paid: z.boolean().default(false),
       despite: z.string().trim().max(300).default(''),
     }),
-    response: z.object({ registrationId: id, known: z.boolean(), arrived: z.boolean(), row: doorRow }),
+    response: z.object({
+      registrationId: id,
+      known: z.boolean(),
+      arrived: z.boolean(),
+      row: doorRow,
+      /** Those who came along, with whether they are in. */
+      others: z.array(doorRow),
+    }),
   },
 });

@@ -357,6 +357,8 @@ export const eventPlan = z.object({
     .max(12),
   /** How its doors are kept. */
   doors: z.object({
+    /** Between its days people go home; else they stay over night. */
+    goHome: z.boolean(),
     /** Children are handed over by the code of their booking, or to somebody who is named. */
     handover: z.boolean(),
     /** The most people who may be inside at once, crew and all; null where nothing says so. */

@@ -87,6 +87,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/events/:id/doors': ['events', 'seats', 'money', 'people'],
   'GET /api/events/:id/figures': ofEvent,
   'GET /api/events/:id/known': ['people'],
+  'GET /api/events/:id/known/:contact': ['people', 'seats'],
   'GET /api/events/:id/lines/:lineId/now': [...ofEvent, 'people'],
   'GET /api/events/:id/lines/:lineId/preview': [...ofEvent, 'people'],
   'GET /api/events/:id/messages': [...ofEvent, 'people'],

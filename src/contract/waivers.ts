@@ -121,7 +121,7 @@ const hand = z.object({
 export type Hand = z.infer<typeof hand>;
 /** The same for one seat. */
 export const signing = hand.extend({ relation, answers });
-const forSeats = z
+export const forSeats = z
   .array(z.object({ registrationId: id, relation, answers }))
   .min(1)
   .max(30);

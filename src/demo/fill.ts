@@ -17,6 +17,7 @@ import { carryOver } from '#server/money/carrying.ts';
 import { readStatement } from '#server/money/statement.ts';
 import { assemble } from '#server/start.ts';
 import { playApplying } from './applying.ts';
+import { playAttending } from './attending.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
@@ -115,6 +116,7 @@ export async function fill(
   await playSteppingIn(app);
   await playLeaving(app);
   await playSigning(app);
+  await playAttending(app, founded.staff['Odalys Ferrant'] ?? null);
   await runner.run();
   await readStatement(app);
   await runner.stop();

@@ -43,6 +43,7 @@ class Gathered {
       'registrations',
       'registration_states',
       'attendance',
+      'attendance_marks',
       'payment_attempts',
       'payments',
       'donations',
@@ -458,6 +459,16 @@ export async function writePastEvent(
       arrivedAt: came ? arrivedAt : null,
       leftAt: null,
     });
+    if (came)
+      g.add('attendance_marks', {
+        // Nothing else is called so in that table, and nothing is drawn for it.
+        id,
+        registrationId: id,
+        state: 'arrived',
+        at: arrivedAt,
+        actor: 'Door team',
+        toldAt: arrivedAt,
+      });
     const waiver = waivers.find((w) => w.id === e.waivers[0]?.waiverId);
     if (waiver && who && (came || random.chance(0.7))) {
       const minor = who.birthDate ? ageOn(who.birthDate, date) < 19 : false;

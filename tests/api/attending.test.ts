@@ -61,7 +61,7 @@ async function scene(
 ): Promise<Scene> {
   const event = await openEvent(world, { title, startsLocal: '2026-07-09T08:00', endsLocal: ends });
   const saved = await saveIt(odalys, event.id, {
-    doors: { handover: false, most: null, certificate: null, ...doors },
+    doors: { goHome: false, handover: false, most: null, certificate: null, ...doors },
     sessions,
   });
   expect(saved.status).toBe(200);
@@ -437,11 +437,13 @@ describe('closing', () => {
 // What follows moves the clock on.
 describe('afterwards', () => {
   let weekend: Scene;
+  let camp: Scene;
   let supper: Scene;
   let other: Scene;
   let guest: string;
   beforeAll(async () => {
-    weekend = await scene('Three Days', ['Ada', 'Bo'], { ends: '2026-07-11T17:00' });
+    weekend = await scene('Three Days', ['Ada', 'Bo'], { ends: '2026-07-11T17:00', doors: { goHome: true } });
+    camp = await scene('Camp', ['Ada'], { ends: '2026-07-11T17:00' });
     supper = await scene('Long Supper', ['Ada', 'Bo'], {
       doors: { certificate: { share: 80, of: 'event' } },
     });
@@ -468,6 +470,7 @@ describe('afterwards', () => {
   test('each day of an event begins anew: who went home unmarked is expected again, and is found in no emergency list', async () => {
     const ada = seat(weekend, 'Ada');
     await mark(weekend.event, ada, 'arrived');
+    await mark(camp.event, seat(camp, 'Ada'), 'arrived');
     expect((await dispute(weekend, 'Ada')).problem.code).toBe('dispute-too-soon');
     await mark(supper.event, seat(supper, 'Ada'), 'arrived');
     await correct(seat(supper, 'Ada'), [[today('08:05'), null]]);
@@ -475,6 +478,10 @@ describe('afterwards', () => {
     expect(
       (await odalys.call('GET /api/events/:id/inside', { params: { id: weekend.event.id } })).rows,
     ).toEqual([]);
+    // Where people stay over night nobody is taken off the list.
+    expect(
+      (await odalys.call('GET /api/events/:id/inside', { params: { id: camp.event.id } })).rows,
+    ).toHaveLength(1);
     const morning = await rowOf(weekend.event, ada);
     expect(morning).toMatchObject({
       attendance: 'expected',

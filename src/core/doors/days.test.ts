@@ -11,6 +11,7 @@ const weekend = {
   startsAt: '2026-07-10T21:00:00.000Z',
   endsAt: '2026-07-12T18:00:00.000Z',
   zone,
+  goHome: true,
 };
 const session = (day: number, begins: string, ends: string) => ({ day, begins, ends });
 
@@ -22,6 +23,10 @@ test('an event of one day goes from its start to its end, also past midnight', (
   expect(doorDays({ ...supper, endsLocal: null, endsAt: null }, [])[0]!.until).toBe(
     '2026-07-11T00:00:00.000Z',
   );
+  // Who stays over night is inside all the time.
+  expect(doorDays({ ...weekend, goHome: false }, []).map((d) => [d.from, d.until, d.shut])).toEqual([
+    [weekend.startsAt, weekend.endsAt, null],
+  ]);
   expect(doorDays({ ...weekend, startsLocal: null, startsAt: null }, [])).toEqual([]);
 });
 

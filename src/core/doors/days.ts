@@ -26,22 +26,25 @@ interface Dated {
   startsAt: Instant | null;
   endsAt: Instant | null;
   zone: Zone;
+  /** Whether people go home between its days. */
+  goHome: boolean;
 }
 
 /** How long an event counts that says no end, in milliseconds: three hours. */
 const lengthUnsaid = 3 * 3_600_000;
 
 /**
- * The days of an event, none without a date. An event of one day goes from its start to its end. One of several begins each day with the first of its
- * sessions and ends with the last; without sessions it begins and ends every day at the time of day of its start and its end.
+ * The days of an event, none without a date. An event of one day goes from its start to its end, and so does one at which people stay over night: nobody
+ * who sleeps there is taken off a list. One between whose days people go home begins each day with the first of its sessions and ends with the last;
+ * without sessions it begins and ends every day at the time of day of its start and its end.
  */
 export function doorDays(event: Dated, sessions: readonly SessionTimes[]): DoorDay[] {
-  const { startsLocal, endsLocal, startsAt, endsAt, zone } = event;
+  const { startsLocal, endsLocal, startsAt, endsAt, zone, goHome } = event;
   if (!startsLocal || !startsAt) return [];
   const first = startsLocal.slice(0, 10);
   const end = endsAt ?? new Date(Date.parse(startsAt) + lengthUnsaid).toISOString();
   const count = daysOf({ startsLocal, endsLocal });
-  if (count === 1) return [{ day: 1, date: first, from: startsAt, until: end, shut: null }];
+  if (count === 1 || !goHome) return [{ day: 1, date: first, from: startsAt, until: end, shut: null }];
   return Array.from({ length: count }, (_, at) => {
     const day = at + 1;
     const date = shiftDate(first, at);

@@ -15,7 +15,7 @@ const plan = (more: object): EventPlan =>
     sponsors: [],
     sessions: [],
     waivers: [],
-    doors: { handover: false, most: null, certificate: null },
+    doors: { goHome: false, handover: false, most: null, certificate: null },
     ...more,
   }) as unknown as EventPlan;
 const offer = (id: string, name: string, price = 0) => ({ id, name, price });

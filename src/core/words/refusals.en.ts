@@ -289,6 +289,7 @@ export const refusalsEn = {
   'dispute-answered': 'This was answered already.',
   'no-certificates': 'This event has no certificates of attendance.',
   'nobody-earned': 'Nobody has earned one yet.',
+  'person-not-theirs': 'They do not belong to whoever was picked, or have a seat already.',
   'mark-of-another': 'This mark is about somebody else. Mark them again.',
   'not-json': 'What was sent is not JSON.',
   'no-account-with-address':

@@ -1,7 +1,3 @@
-import type { z } from 'zod';
-import type { DoorRow, doorsContract } from '#contract/doors.ts';
-import { fullName } from '#core/contacts/names.ts';
-import { readReach } from '#core/contacts/reach.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { nightsBefore } from '#core/doors/days.ts';
 import { isLocked, locksAt } from '#core/doors/lock.ts';
@@ -21,20 +17,16 @@ import { wallOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { toldFor } from '../app/told.ts';
-import { identify } from '../contacts/linking.ts';
-import { resolveContact } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
-import { update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
-import { invalid, refused } from '../http/problem.ts';
-import { placeOrder } from '../registration/ordering.ts';
-import { readSeat, readSeats } from '../registration/store.ts';
+import { refused } from '../http/problem.ts';
+import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { knowArrived } from '../waivers/signatureStore.ts';
 import { doorDaysOf, doorSessions } from './days.ts';
 import { handedOver, isHandedOver } from './handover.ts';
 import { doorRows } from './list.ts';
-import { attendanceNow, hasSeat, keepAttendance, keepMark, marksOf } from './store.ts';
+import { attendanceNow, keepAttendance, keepMark, marksOf } from './store.ts';
 
 interface Mark {
   /** The event at whose door they stand. */
@@ -160,66 +152,4 @@ export async function mark(
   )
     await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state: is.state, despite });
   return { state: here.state, changed: here.state !== was.state };
-}
-
-type WalkIn = z.output<(typeof doorsContract)['POST /api/events/:id/walk-ins']['body']>;
-
-/** Takes somebody in who did not register: an order of their own, and an arrival where nothing is in the way. */
-export async function letIn(
-  w: Work,
-  event: EventRow,
-  body: WalkIn,
-): Promise<{ registrationId: string; known: boolean; arrived: boolean; row: DoorRow }> {
-  const { tx } = w;
-  const { country } = await theOrganization(tx);
-  const { email, phone, problems } = readReach(body, country);
-  if (problems.length) throw invalid(problems);
-  const picked = body.contactId ? await resolveContact(tx, body.contactId) : null;
-  if (body.contactId && !picked) throw invalid([{ path: 'contactId', code: 'contact-gone' }]);
-  const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
-  const decision = picked ? null : await identify(w, person);
-  const known = picked ?? (decision?.outcome === 'same' ? decision.contactId : null);
-  if (known) {
-    if (await hasSeat(tx, event.id, known)) throw refused('has-seat', { name: fullName(body) });
-  }
-  const placed = await placeOrder(
-    w,
-    event.id,
-    {
-      buyer: { given: body.given, family: body.family, email: body.email, phone: body.phone },
-      lines: [{ offerId: body.offerId, units: 1, price: null }],
-      extras: [],
-      code: '',
-      expects: null,
-      from: '',
-      invited: '',
-      zone: '',
-      attendees: [
-        {
-          given: body.given,
-          family: body.family,
-          birthDate: body.birthDate,
-          contactId: null,
-          email: '',
-          answers: {},
-        },
-      ],
-      answers: {},
-      donation: { amount: 0, fundId: null, anonymous: false },
-      language: 'en',
-      waitlist: false,
-    },
-    'door',
-    { buyerContactId: picked },
-  );
-  const [seat] = await readSeats(tx, placed.orderId);
-  await update(tx, 'registrations', seat!.id, { walkIn: true });
-  // In at once where nothing is in the way; else they sign and pay, or are let in with a reason.
-  let [row] = await doorRows(w, event, { now: w.now, registrationId: seat!.id });
-  const arrived = mayComeIn(row!, body.despite);
-  if (arrived) {
-    await mark(w, seat!.id, { eventId: event.id, state: 'arrived', despite: body.despite });
-    [row] = await doorRows(w, event, { now: w.now, registrationId: seat!.id });
-  }
-  return { registrationId: seat!.id, known: known !== null && known !== undefined, arrived, row: row! };
 }

@@ -17,8 +17,12 @@ export interface DoorSession {
 
 /** The days of an event; its programme is read only where it has several. */
 export async function doorDaysOf(tx: Queries, event: EventRow): Promise<DoorDay[]> {
-  const several = event.startsLocal && daysOf({ ...event, startsLocal: event.startsLocal }) > 1;
-  return doorDays(event, several ? (await readProgramme(tx, event.id)).sessions : []);
+  const { startsLocal, doors } = event;
+  const several = doors.goHome && startsLocal && daysOf({ ...event, startsLocal }) > 1;
+  return doorDays(
+    { ...event, goHome: doors.goHome },
+    several ? (await readProgramme(tx, event.id)).sessions : [],
+  );
 }
 
 /** The sessions of an event that have a time, in order; none without a date. */

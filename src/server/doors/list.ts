@@ -164,7 +164,8 @@ async function presenceFor(
   { now, registrationId = null, sessionId = null }: AskedAt,
 ): Promise<{ of: (row: Pick<RawRow, 'registrationId' | 'attendance' | 'arrivedAt'>) => Here }> {
   const days = await doorDaysOf(tx, event);
-  if (!sessionId && days.length < 2) {
+  // Once it is over, it is the whole event that is looked at.
+  if (!sessionId && (days.length < 2 || isOver(event, now))) {
     const marks = await marksAt(tx, event.id, 'inside', registrationId);
     return {
       of: (r) => ({

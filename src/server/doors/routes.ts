@@ -12,11 +12,12 @@ import type { Said } from '#core/words/filling.ts';
 import { herePosterSays } from '#core/words/posters.ts';
 import { sayVerdict, type VerdictCode } from '#core/words/verdicts.ts';
 import { logCare } from '../contacts/seeing.ts';
-import { searchContacts } from '../contacts/store.ts';
+import { resolveContact, searchContacts } from '../contacts/store.ts';
 import { eventFor } from '../events/access.ts';
 import { readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
+import { mayTakeCash } from '../money/access.ts';
 import { posterPdf } from '../print/poster.ts';
 import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
@@ -24,12 +25,13 @@ import { theOrganization } from '../staff/store.ts';
 import { signForSeats } from '../waivers/signing.ts';
 import { asRead, waiversAt } from '../waivers/store.ts';
 import { sentFrom } from '../waivers/telling.ts';
-import { letIn, mark } from './commands.ts';
+import { mark } from './commands.ts';
 import { doorSessions } from './days.ts';
 import { insideNow, insidePdf } from './inside.ts';
 import { doorRows } from './list.ts';
 import { checkIn, eventHere, isOpenHere, selfCheckInPage, setSelfCheckIn } from './selfCheckIn.ts';
 import { doorsAround, seatOfPass } from './store.ts';
+import { letIn, peopleAlong } from './walkIns.ts';
 
 /** As much of somebody as tells them apart from a namesake: the first letter and the house of an email, the last digits. */
 function hintOf(l: { email: string | null; phone: string | null }): string {
@@ -111,8 +113,15 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'POST /api/registrations/:id/signatures': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'change');
-    const { relation, answers, ...hand } = c.body;
-    await signForSeats(c, [{ ...seat, relation, answers }], hand, {
+    const { relation, answers, others, ...hand } = c.body;
+    const along = [];
+    for (const other of others) {
+      const of = await readSeat(c.tx, other.registrationId);
+      // What one hand signs belongs to one booking.
+      if (of.orderId !== seat.orderId) throw notFound('This seat');
+      along.push({ ...of, relation: other.relation, answers: other.answers });
+    }
+    await signForSeats(c, [{ ...seat, relation, answers }, ...along], hand, {
       ...sentFrom(c.request),
       device: c.staff.name,
       way: 'door',
@@ -122,8 +131,10 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       copyTo: null,
       language: 'en',
     });
-    const [row] = await doorRows(c, event, { now: c.now, registrationId: seat.id });
-    return { row: row! };
+    const rowOf = async (id: string) => (await doorRows(c, event, { now: c.now, registrationId: id }))[0]!;
+    const signed = [];
+    for (const { id } of along) signed.push(await rowOf(id));
+    return { row: await rowOf(seat.id), others: signed };
   },
 
   'GET /api/doors': async (c) => {
@@ -197,6 +208,16 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       .map((l) => ({ contactId: l.id, name: fullName(l), hint: hintOf(l) }));
   },
 
-  'POST /api/events/:id/walk-ins': async (c) =>
-    letIn(c, await eventFor(c, c.params.id, 'doors', 'change', true), c.body),
+  'GET /api/events/:id/known/:contact': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'change');
+    const contactId = await resolveContact(c.tx, c.params.contact);
+    if (!contactId) throw notFound('This person');
+    return (await peopleAlong(c.tx, event.id, contactId)).map(({ birthDate: _, ...p }) => p);
+  },
+
+  'POST /api/events/:id/walk-ins': async (c) => {
+    const event = await eventFor(c, c.params.id, 'doors', 'change', true);
+    if (c.body.paid && !mayTakeCash(c.staff, event, c.now)) throw refused('not-your-event', {}, 403);
+    return letIn(c, event, c.body);
+  },
 };

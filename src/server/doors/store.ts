@@ -19,12 +19,10 @@ export const attendanceNow = async (tx: Queries, registrationId: string): Promis
     )
   )?.state ?? 'expected';
 
-/** Everything that was marked about a seat. An arrival that is kept without a mark, as of years before, stands for one. */
+/** Everything that was marked about a seat. */
 export const marksOf = (tx: Queries, registrationId: string): Promise<DoorMark[]> =>
   tx.query<DoorMark>(
-    `select id, state, at, undoes, session_id from attendance_marks where registration_id = $1
-     union all select a.registration_id, 'arrived', a.arrived_at, '{}', null from attendance a
-       where a.registration_id = $1 and a.arrived_at is not null and not exists (select 1 from attendance_marks where registration_id = $1)`,
+    `select m.id, m.state, m.at, m.undoes, m.session_id from attendance_marks m where m.registration_id = $1`,
     [registrationId],
   );
 
@@ -125,7 +123,7 @@ export const insideSeats = (tx: Queries, eventId: string) =>
  */
 export const nextNightSql = `select n.at, e.id from events e, lateral (
     select (((coalesce(e.night_at, e.starts_at) at time zone e.zone) - interval '4 hours')::date + 1 + time '04:00') at time zone e.zone as at) n
-  where e.state in ${among(livingStates)} and not e.is_template and e.ends_at > e.starts_at + interval '10 hours' and n.at < e.ends_at
+  where e.state in ${among(livingStates)} and not e.is_template and (e.doors ->> 'goHome')::boolean and n.at < e.ends_at
   order by 1, 2 limit 1`;
 
 /** Whoever is expected still was missed; answers how many. */

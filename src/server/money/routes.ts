@@ -1,7 +1,7 @@
 import type { booksContract } from '#contract/books.ts';
 import type { moneyContract } from '#contract/money.ts';
 import type { registrationContract } from '#contract/registration.ts';
-import { actsAs, stagesOf } from '#core/access/stages.ts';
+import { actsAs } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
@@ -16,7 +16,7 @@ import { invalid, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
-import { demandBooks } from './access.ts';
+import { demandBooks, mayTakeCash } from './access.ts';
 import { ofMoney, readBalances, readEntries, readEntryTotals, readOwed } from './bookSums.ts';
 import { confirmPayment, payByCard } from './charging.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
@@ -46,9 +46,7 @@ async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: st
   const order = await readOrder(c.tx, orderId);
   const event = await readEvent(c.tx, order.eventId);
   if (actsAs(c.staff, 'treasurer', event, c.now)) return order;
-  const may = stagesOf(c.staff, event, c.now);
-  if (may.get('registration') !== 'change' && !actsAs(c.staff, 'door', event, c.now))
-    throw refused('not-your-event', {}, 403);
+  if (!mayTakeCash(c.staff, event, c.now)) throw refused('not-your-event', {}, 403);
   if (method !== 'cash') throw refused('not-your-money', {}, 403);
   return order;
 }

@@ -94,7 +94,9 @@ export async function placeOrder(
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
-  const { request, problems: notTheirs } = await picked(tx, asked, visitor);
+  // Whoever the team books for pays what they would by themselves, and brings along whom they could.
+  const payer = visitor ?? (buyerContactId ? await asVisitor(tx, buyerContactId) : null);
+  const { request, problems: notTheirs } = await picked(tx, asked, payer);
   if (channel === 'public' && event.registerAt)
     throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
@@ -102,8 +104,6 @@ export async function placeOrder(
   const { country } = await theOrganization(tx);
   const shop = await shopOf(tx, event);
   if (address !== null && request.code && !codeNamed(shop.codes, request.code)) countTry(w, eventId, address);
-  // Whoever the team books for pays what they would by themselves.
-  const payer = visitor ?? (buyerContactId ? await asVisitor(tx, buyerContactId) : null);
   const asking = await askingOf(w, event, payer, channel, request.code !== '');
   const place = channel === 'public' ? await demandAdmission(w, event, visitor, request, shop, asking) : null;
   const priced = quote(shop, wantedOf(request), { ...asking, guest: place?.guest ?? 0 });

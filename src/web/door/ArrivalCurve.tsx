@@ -22,6 +22,9 @@ export default function ArrivalCurve({
       ? [{ name: phrase('door.toExpect'), data: curve.map((p) => ({ x: Date.parse(p.at), y: p.forecast })) }]
       : []),
   ];
+  // Marks on the hour and the half hour.
+  const span = (Date.parse(curve.at(-1)!.at) - Date.parse(curve[0]!.at)) / 60_000;
+  const each = [15, 30, 60, 120, 240].find((step) => span / step <= 8) ?? 480;
   const last = curve.filter((p) => p.came !== null).at(-1);
   return (
     <chakra.figure
@@ -43,7 +46,7 @@ export default function ArrivalCurve({
           grid: { borderColor: colour('line') },
           xaxis: {
             type: 'numeric',
-            tickAmount: 5,
+            tickAmount: Math.max(1, Math.round(span / each)),
             labels: {
               style: { colors: colour('soft') },
               formatter: (x: string) => timeOfDay(new Date(Number(x)).toISOString()),

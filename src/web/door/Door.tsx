@@ -276,6 +276,7 @@ function Shown({
       {row && (
         <Verdict
           row={row}
+          all={all}
           door={door}
           waivers={doors.waivers}
           close={() => show(null)}
@@ -285,6 +286,7 @@ function Shown({
       {scan.data?.row && !row && scan.data.row.registrationId === chosen && (
         <Verdict
           row={scan.data.row}
+          all={all}
           door={door}
           waivers={doors.waivers}
           close={() => show(null)}

@@ -12,32 +12,60 @@ import { answersSent, handSent, nothingTyped } from '../signing/hand.ts';
 import { signingWords } from '../signing/words.ts';
 import { nameOf } from './saying.ts';
 
-/** The waiver, read and signed on the device of the door: by the person, or by a guardian for a child. */
+/** Whether a guardian signs for somebody on the list, or they sign themselves. */
+const relationOf = (row: DoorRow): 'guardian' | 'self' =>
+  row.missing.includes('guardian') ? 'guardian' : 'self';
+
+/**
+ * Who signs in one go with somebody: the children of their booking of whom the same is asked. Grown-ups sign for themselves, each with a hand
+ * of their own.
+ */
+export const signedTogether = (row: DoorRow, all: readonly DoorRow[], waiverId: string): DoorRow[] => [
+  row,
+  ...all.filter(
+    (r) =>
+      r.registrationId !== row.registrationId &&
+      r.orderId === row.orderId &&
+      relationOf(r) === 'guardian' &&
+      r.toSign.includes(waiverId) &&
+      `${r.given}${r.family}` !== '',
+  ),
+];
+
+/** The waiver, read and signed on the device of the door: by the person, or by a guardian for a child, and for the others of a family at once. */
 export function SignHere({
   waiver,
-  row,
+  people,
   cancel,
   after,
 }: {
   waiver: Answer<'GET /api/events/:id/doors'>['waivers'][number];
-  row: DoorRow;
+  /** Whom it is signed for, whoever stands there first. */
+  people: readonly DoorRow[];
   cancel: () => void;
   after: () => void;
 }) {
-  const guardian = row.missing.includes('guardian');
+  const [row, ...others] = people as [DoorRow, ...DoorRow[]];
+  const guardian = people.some((r) => relationOf(r) === 'guardian');
+  const names = people.map(nameOf).join(', ');
   const form = useForm({
-    values: nothingTyped(1),
+    values: nothingTyped(people.length),
     request: (v) =>
       prepare(doorsContract, 'POST /api/registrations/:id/signatures', {
         params: { id: row.registrationId },
         body: {
           ...handSent(waiver, v),
-          relation: guardian ? 'guardian' : 'self',
+          relation: relationOf(row),
           answers: answersSent(v, 0),
+          others: others.map((r, at) => ({
+            registrationId: r.registrationId,
+            relation: relationOf(r),
+            answers: answersSent(v, at + 1),
+          })),
         },
       }),
     after: () => {
-      say(phrase('door.signedFor', { name: nameOf(row) }));
+      say(phrase('door.signedFor', { name: names }));
       after();
     },
   });
@@ -54,17 +82,29 @@ export function SignHere({
     >
       <h3>{waiver.title}</h3>
       <p className="soft">
-        {guardian
-          ? phrase('door.aGuardianSignsFor', { name: nameOf(row) })
-          : phrase('door.signs', { name: nameOf(row) })}
+        {relationOf(row) === 'guardian'
+          ? phrase('door.aGuardianSignsFor', { name: names })
+          : others.length > 0
+            ? phrase('door.signsForAlso', { name: nameOf(row), others: others.map(nameOf).join(', ') })
+            : phrase('door.signs', { name: names })}
       </p>
       <Clauses form={form} waiver={waiver} words={signingWords} />
-      <AboutOne form={form} waiver={waiver} at={0} path="seats.0.answers" name="" words={signingWords} />
+      {people.map((r, at) => (
+        <AboutOne
+          key={r.registrationId}
+          form={form}
+          waiver={waiver}
+          at={at}
+          path={`seats.${at}.answers`}
+          name={people.length > 1 ? nameOf(r) : ''}
+          words={signingWords}
+        />
+      ))}
       <HandMore form={form} guardian={guardian} words={signingWords} />
       <Text
         form={form}
         name="typedName"
-        label={guardian ? phrase('door.guardiansFullName') : phrase('door.fullName')}
+        label={relationOf(row) === 'guardian' ? phrase('door.guardiansFullName') : phrase('door.fullName')}
         help={phrase('door.typingTheNameSigns')}
         required
       />

@@ -10,18 +10,21 @@ import { useAction } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { HandOver } from './HandOver.tsx';
-import { SignHere } from './SignHere.tsx';
+import { SignHere, signedTogether } from './SignHere.tsx';
 import { nameOf } from './saying.ts';
 import { type DoorAt, useMark } from './useMarks.ts';
 
 /** One person at arm's length: may they come in, what is missing, and how it is settled here. */
 export function Verdict({
   row,
+  all,
   door,
   waivers,
   close,
 }: {
   row: DoorRow & { waits?: boolean };
+  /** Everybody on the list: children of one booking are signed for together. */
+  all: readonly DoorRow[];
   door: DoorAt;
   waivers: Answer<'GET /api/events/:id/doors'>['waivers'];
   close: () => void;
@@ -92,7 +95,7 @@ export function Verdict({
         <SignHere
           key={waiver.id}
           waiver={waiver}
-          row={row}
+          people={signedTogether(row, all, waiver.id)}
           cancel={() => setSigning(false)}
           after={() => setSigning(row.toSign.length > 1)}
         />

@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import type { EventPage } from '#contract/events.ts';
 import type { Answer } from '#web/api.ts';
-import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { ButtonLink } from '#web/kit/Button.tsx';
+import { ListViews } from '#web/kit/ListViews.tsx';
 import { useAddress } from '#web/kit/useAddress.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Live } from '../door/Live.tsx';
@@ -18,48 +19,56 @@ import { SigningList } from './Signing.tsx';
 type Doors = Answer<'GET /api/events/:id/doors'>;
 
 /** What of the doors is looked at: how they stand, what was signed, who was there. */
-const views = [
-  ['', phrase('event.doorsNow')],
-  ['signing', phrase('event.doorsSigning')],
-  ['there', phrase('event.doorsThere')],
-] as const;
+type View = 'now' | 'signing' | 'there';
+const views: readonly { value: View; label: string }[] = [
+  { value: 'now', label: phrase('event.doorsNow') },
+  { value: 'signing', label: phrase('event.doorsSigning') },
+  { value: 'there', label: phrase('event.doorsThere') },
+];
 
 const usual = { see: '' };
+
+/** What is looked at where nothing was chosen: once an event is over, who was there. */
+const first = (day: Doors['day']): View => (day === 'past' ? 'there' : 'now');
 
 /** How the doors stand, and the way to the door list on a phone. */
 export default function DoorsSheet({ page }: { page: EventPage }) {
   const doors = useAsk('GET /api/events/:id/doors', { params: { id: page.id } });
   const [{ see }, put] = useAddress(usual);
   const may = page.may.change;
+  const view = (d: Doors): View => views.find((v) => v.value === see)?.value ?? first(d.day);
   return (
     <Loaded of={doors}>
       {(d) => (
         <>
           <div className="spread">
             <h2 className="num">
-              {phrase('event.insideOfArrived', {
-                inside: d.inside,
-                arrived: d.arrived,
-                confirmed: d.confirmed,
-              })}
+              {d.day === 'past'
+                ? phrase('event.cameOfSeats', { arrived: d.arrived, confirmed: d.confirmed })
+                : phrase('event.insideOfArrived', {
+                    inside: d.inside,
+                    arrived: d.arrived,
+                    confirmed: d.confirmed,
+                  })}
             </h2>
             <ButtonLink look="main" to={`/doors/${page.id}`}>
               {phrase('event.openTheDoorList')}
             </ButtonLink>
           </div>
-          <chakra.nav className="acts" aria-label={phrase('event.doors')} marginBottom="10px">
-            {views.map(([view, label]) => (
-              <Button key={view} look="plain" aria-pressed={see === view} onClick={() => put({ see: view })}>
-                {label}
-              </Button>
-            ))}
-          </chakra.nav>
-          {see === 'signing' ? (
+          <chakra.div marginBottom="12px">
+            <ListViews
+              label={phrase('event.doors')}
+              value={view(d)}
+              set={(to) => put({ see: to })}
+              views={views}
+            />
+          </chakra.div>
+          {view(d) === 'signing' ? (
             <SigningList
               eventId={page.id}
               may={may.some((stage) => stage === 'registration' || stage === 'crew')}
             />
-          ) : see === 'there' ? (
+          ) : view(d) === 'there' ? (
             <WhoWasThere page={page} />
           ) : (
             <Now doors={d} page={page} />

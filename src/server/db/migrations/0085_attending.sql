@@ -11,9 +11,9 @@ alter table attendance_marks
 create index attendance_marks_session on attendance_marks (session_id) where session_id is not null;
 create index attendance_marks_import on attendance_marks (import_id) where import_id is not null;
 
--- How the doors of an event are kept: { handover, most, certificate: { share, of } or null }.
+-- How the doors of an event are kept: { goHome, handover, most, certificate: { share, of } or null }.
 alter table events
-  add column doors jsonb not null default '{"handover": false, "most": null, "certificate": null}',
+  add column doors jsonb not null default '{"goHome": false, "handover": false, "most": null, "certificate": null}',
   -- The last night between two of its days that is behind.
   add column night_at timestamptz,
   -- Until when attendance that is locked can be changed all the same.

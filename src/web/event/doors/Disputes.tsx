@@ -105,10 +105,10 @@ function AnswerDispute({ dispute, days, close }: { dispute: Dispute; days: Days;
       submit={phrase('event.sendAnswer')}
       wide
     >
-      <p>
+      <chakra.p marginBottom="14px">
         {sayClaim(dispute.says)}
         {dispute.words && `: “${dispute.words}”`}
-      </p>
+      </chakra.p>
       <OneOf
         form={form}
         name="outcome"

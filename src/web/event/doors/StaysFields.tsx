@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { Plus, X } from 'lucide-react';
 import { mostStays } from '#core/doors/correcting.ts';
 import { Button } from '#web/kit/Button.tsx';
@@ -34,7 +35,7 @@ export function StaysFields({
     <>
       {stays.length === 0 && <p className="soft">{phrase('event.neverCame')}</p>}
       {stays.map((stay, n) => (
-        <div className="acts" key={n}>
+        <chakra.div display="flex" flexWrap="wrap" gap="0 10px" alignItems="center" key={n}>
           <TextField
             label={phrase('event.cameAt')}
             type="datetime-local"
@@ -56,12 +57,14 @@ export function StaysFields({
           >
             <X size={16} aria-hidden />
           </Button>
-        </div>
+        </chakra.div>
       ))}
       {stays.length < mostStays && (
-        <Button onClick={() => set([...stays, begins])}>
-          <Plus size={14} aria-hidden /> {phrase('event.addStay')}
-        </Button>
+        <chakra.p marginBottom="14px">
+          <Button onClick={() => set([...stays, begins])}>
+            <Plus size={14} aria-hidden /> {phrase('event.addStay')}
+          </Button>
+        </chakra.p>
       )}
     </>
   );

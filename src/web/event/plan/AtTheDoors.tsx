@@ -1,3 +1,4 @@
+import { daysOf } from '#core/agenda/session.ts';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { ChoiceField, TextField } from '#web/kit/Field.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -22,6 +23,13 @@ export function AtTheDoors({ draft: { plan, change, wrong } }: SectionProps) {
         set={(v) => set({ most: numberIn(v) })}
         error={wrong['doors.most']}
       />
+      {plan.startsLocal && daysOf({ ...plan, startsLocal: plan.startsLocal }) > 1 && (
+        <Tick checked={doors.goHome} set={(goHome) => set({ goHome })}>
+          {phrase('event.goesHome')}
+          <br />
+          <small className="soft">{phrase('event.goesHomeHelp')}</small>
+        </Tick>
+      )}
       <Tick checked={doors.handover} set={(handover) => set({ handover })}>
         {phrase('event.handsOver')}
         <br />

@@ -64,8 +64,9 @@ type Answers = Readonly<Record<string, boolean | number>>;
 type Doors = EventPlan['doors'];
 
 /** How the doors are kept, in a few words. */
-const sayDoors = ({ most, handover, certificate }: Doors): string =>
+const sayDoors = ({ goHome, most, handover, certificate }: Doors): string =>
   [
+    goHome && phrase('event.doorsHome'),
     most !== null && phrase('event.doorsMost', { most }),
     handover && phrase('event.doorsHandover'),
     certificate &&

@@ -92,6 +92,7 @@ export const event = {
   begins: 'Begins',
   ends: 'Ends',
   doors: 'Doors',
+  cameOfSeats: '{{arrived}} of {{confirmed}} came',
   doorsNow: 'Now',
   doorsSigning: 'Signatures',
   doorsThere: 'Who was there',
@@ -180,6 +181,10 @@ export const event = {
   mostInside: 'Most people inside at once',
   mostInsideHelp:
     'Guests and crew together, as the fire service or the place says. Empty where nothing says so.',
+  goesHome: 'People go home between its days',
+  goesHomeHelp:
+    'Each day they are checked in anew. Leave it off where people stay over night: then nobody is taken off the list of who is inside.',
+  doorsHome: 'people go home between its days',
   handsOver: 'Children are handed over',
   handsOverHelp:
     'Nobody under age leaves before whoever takes them says the code of the booking, or is named.',
