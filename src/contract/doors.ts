@@ -243,6 +243,10 @@ export const doorsContract = contract({
       'Register somebody who comes without a seat, with who comes along, matched to contacts or made ones; paid and in where nothing is in the way, else with a reason',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
+    query: z.object({
+      /** When it is sent, by the clock of the device: the body stays the same however often it is. */
+      sentAt: instant.optional(),
+    }),
     body: personName.extend({
       given: z.string().trim().min(1, 'first-name-of-theirs').max(100),
       email: z.string().trim().max(254).default(''),
@@ -262,6 +266,10 @@ export const doorsContract = contract({
         )
         .max(9)
         .default([]),
+      /** When they came, by the clock of the device. */
+      at: instant.optional(),
+      /** What the door is called where the device stands. */
+      device: z.string().trim().max(60).default(''),
       /** Whether what it comes to is taken in cash at once. */
       paid: z.boolean().default(false),
       despite: z.string().trim().max(300).default(''),

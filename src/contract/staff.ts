@@ -206,7 +206,11 @@ export const staffContract = contract({
   'GET /api/organization': {
     summary: 'What the organization says of itself, and whether its currency can still be another',
     who: ['coordinator'],
-    response: details.extend({ currencyUsed: z.boolean(), quietHours: quietHours.nullable() }),
+    response: details.extend({
+      currencyUsed: z.boolean(),
+      quietHours: quietHours.nullable(),
+      attendanceDays: z.int(),
+    }),
   },
   'PUT /api/organization': {
     summary:
@@ -219,6 +223,12 @@ export const staffContract = contract({
     summary: 'The hours of the day in which nothing is sent that can wait; null for none',
     who: ['coordinator'],
     body: z.object({ quietHours: quietHours.nullable() }),
+    response: done,
+  },
+  'PUT /api/organization/attendance-days': {
+    summary: 'For how many days after an event what is kept of who came can be corrected and disputed',
+    who: ['coordinator'],
+    body: z.object({ attendanceDays: z.int('not-whole').min(1, 'at-least-one').max(3650) }),
     response: done,
   },
   'PUT /api/organization/clock': {

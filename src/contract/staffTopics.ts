@@ -445,6 +445,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'PUT /api/account/clock': all,
   'PUT /api/organization': all,
   'PUT /api/organization/clock': all,
+  'PUT /api/organization/attendance-days': ['me', 'events', 'seats'],
   'PUT /api/organization/quiet-hours': ['me', 'messages', 'events'],
   'PUT /api/account/second-step': ['me', 'team'],
   'PUT /api/contacts/:id/photo': ['people'],

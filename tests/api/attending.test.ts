@@ -560,6 +560,9 @@ describe('afterwards', () => {
       state: 'left',
       corrected: true,
     });
+    // The door team reads none of it, and corrects nothing of what is over.
+    expect((await attendance(supper.event, door)).disputes).toEqual([]);
+    expect((await correct(seat(supper, 'Bo'), [], {}, door)).status).toBe(403);
     const { marks } = await odalys.call('GET /api/registrations/:id/attendance', {
       params: { id: seat(supper, 'Bo').id },
     });

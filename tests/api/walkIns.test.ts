@@ -124,3 +124,34 @@ test('a family signs once at the door: for the children together, each with a si
   );
   expect([kept.length, new Set(kept.map((k) => k.act)).size]).toEqual([2, 1]);
 });
+
+test('told later and twice, somebody walks in once, at the time they came by a clock that may stand wrong', async () => {
+  const event = await openEvent(world, { ...today, title: 'Told Later' });
+  const now = Date.parse(world.app.clock.now());
+  const device = now - 5 * 3_600_000;
+  const send = (sentAt: number) =>
+    door.try(
+      'POST /api/events/:id/walk-ins',
+      {
+        params: { id: event.id },
+        query: { sentAt: new Date(sentAt).toISOString() },
+        body: {
+          offerId: event.offers[0]!.id,
+          given: 'Late',
+          family: 'Fell',
+          at: new Date(device).toISOString(),
+          device: 'Back gate',
+        },
+      },
+      { 'idempotency-key': 'kept-on-the-device-1' },
+    );
+  // Forty minutes went by on the device until there was a network.
+  const first = await send(device + 40 * 60_000);
+  const again = await send(device + 50 * 60_000);
+  expect(again.body.registrationId).toBe(first.body.registrationId);
+  const [row, ...more] = await rows(event);
+  expect(more).toEqual([]);
+  expect(row!.arrivedAt).toBe(new Date(now - 40 * 60_000).toISOString());
+  const live = await door.call('GET /api/events/:id/doors/live', { params: { id: event.id } });
+  expect(live.doors.map((d) => d.name)).toEqual(['Back gate']);
+});

@@ -1,16 +1,17 @@
 import type { attendanceContract } from '#contract/attendance.ts';
+import { actsAs } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { nightsBefore } from '#core/doors/days.ts';
 import { isLocked } from '#core/doors/lock.ts';
 import { marksOfEvent, marksOfSession, presenceOf } from '#core/doors/marks.ts';
 import { isOver } from '#core/events/end.ts';
 import { isProblemCode, sayProblem } from '#core/words/problems.ts';
-import { followLink, type Work } from '../app/app.ts';
+import { followLink, type SignedIn, type Work } from '../app/app.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
-import { readEvent } from '../events/store.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { notFound } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
 import { readOrder, readSeat, readSeats, type SeatRow } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -24,6 +25,10 @@ import { codeOfOrder, isHandedOver } from './handover.ts';
 import { eventOfList, listShown, readList, takeList, undoList } from './listsIn.ts';
 import { liveOf } from './live.ts';
 import { nameTagOf } from './nameTag.ts';
+
+/** True of those who answer for what is kept of who came, beyond the door team. */
+const leads = (staff: SignedIn, event: EventRow, now: string): boolean =>
+  actsAs(staff, 'unit lead', event, now) || actsAs(staff, 'crew lead', event, now);
 
 /** A seat of the booking that a link leads to. */
 async function seatOfLink({ tx }: Pick<Work, 'tx'>, token: string, id: string): Promise<SeatRow> {
@@ -63,7 +68,8 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
       certificate: event.doors.certificate,
       rows,
       imports: await listsTaken(tx, event.id),
-      disputes: await disputesOf(tx, event.id),
+      // What people write is for those who answer it.
+      disputes: leads(c.staff, event, now) ? await disputesOf(tx, event.id) : [],
     };
   },
 
@@ -89,7 +95,10 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
 
   'PUT /api/registrations/:id/attendance': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
-    await correctAttendance(c, await eventFor(c, seat.eventId, 'doors', 'change', true), seat, c.body);
+    const event = await eventFor(c, seat.eventId, 'doors', 'change', true);
+    // The door team puts right what it marked as long as the event goes on.
+    if (isOver(event, c.now) && !leads(c.staff, event, c.now)) throw refused('not-your-event', {}, 403);
+    await correctAttendance(c, event, seat, c.body);
     return { done: true };
   },
 

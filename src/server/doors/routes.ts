@@ -218,6 +218,6 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'POST /api/events/:id/walk-ins': async (c) => {
     const event = await eventFor(c, c.params.id, 'doors', 'change', true);
     if (c.body.paid && !mayTakeCash(c.staff, event, c.now)) throw refused('not-your-event', {}, 403);
-    return letIn(c, event, c.body);
+    return letIn(c, event, c.body, c.query.sentAt);
   },
 };

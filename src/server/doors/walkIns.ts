@@ -37,6 +37,7 @@ export async function letIn(
   w: Work,
   event: EventRow,
   body: WalkIn,
+  sentAt?: string,
 ): Promise<{ registrationId: string; known: boolean; arrived: boolean; row: DoorRow; others: DoorRow[] }> {
   const { tx } = w;
   const { country } = await theOrganization(tx);
@@ -97,7 +98,14 @@ export async function letIn(
       rows.push(row!);
       continue;
     }
-    await mark(w, seat.id, { eventId: event.id, state: 'arrived', despite: body.despite });
+    await mark(w, seat.id, {
+      eventId: event.id,
+      state: 'arrived',
+      despite: body.despite,
+      at: body.at,
+      sentAt,
+      device: body.device,
+    });
     rows.push((await doorRows(w, event, { now: w.now, registrationId: seat.id }))[0]!);
   }
   const [first, ...others] = rows as [DoorRow, ...DoorRow[]];

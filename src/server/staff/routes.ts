@@ -51,9 +51,10 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
   },
 
   'GET /api/organization': async ({ tx }) => {
-    const { name, zone, currency, country, sender, quietHours } = await store.theOrganization(tx);
+    const { name, zone, currency, country, sender, quietHours, attendanceDays } =
+      await store.theOrganization(tx);
     const currencyUsed = await store.currencyUsed(tx);
-    return { name, zone, currency, country, sender, currencyUsed, quietHours };
+    return { name, zone, currency, country, sender, currencyUsed, quietHours, attendanceDays };
   },
 
   'PUT /api/organization': async (c) => {
@@ -63,6 +64,14 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
 
   'PUT /api/organization/quiet-hours': async (c) => {
     await keepQuiet(c, c.body.quietHours);
+    return { done: true };
+  },
+
+  'PUT /api/organization/attendance-days': async (c) => {
+    await store.setAttendanceDays(c.tx, c.body.attendanceDays);
+    await record(c, 'organization changed', {
+      how: `lets attendance be corrected for ${c.body.attendanceDays} days`,
+    });
     return { done: true };
   },
 

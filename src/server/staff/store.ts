@@ -68,6 +68,9 @@ export const faceChanged = 'clock of the organization';
 export const setClock = (tx: Queries, clock: 12 | 24): Promise<unknown> =>
   tx.query('update organization set clock = $1', [clock]);
 
+export const setAttendanceDays = (tx: Queries, days: number): Promise<unknown> =>
+  tx.query('update organization set attendance_days = $1', [days]);
+
 export const setQuietHours = (tx: Queries, hours: QuietHours | null): Promise<unknown> =>
   tx.query('update organization set quiet_hours = $1', [hours]);
 

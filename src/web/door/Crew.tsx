@@ -12,9 +12,28 @@ import { say } from '#web/kit/toast.tsx';
 import { useAction, useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { type KeptRequest, keepRequest, useOutbox, wasCut } from './outbox.ts';
 import { sayStanding } from './saying.ts';
 
 const urgent: readonly (Standing | 'open')[] = ['late', 'missing'];
+
+/** The crew with what was ticked off on this device and the server does not have yet. */
+const withKept = (rows: readonly CrewPresent[], kept: readonly KeptRequest[]): CrewPresent[] =>
+  rows.map((row) => {
+    const last = kept
+      .filter((k) => k.key === 'POST /api/assignments/:id/presence' && k.params.id === row.assignmentId)
+      .filter((k) => k.refused === null)
+      .at(-1);
+    if (!last) return row;
+    switch (last.body.to) {
+      case 'in':
+        return { ...row, inAt: row.inAt ?? last.at, outAt: null };
+      case 'out':
+        return { ...row, outAt: last.at };
+      default:
+        return { ...row, inAt: null, outAt: null };
+    }
+  });
 
 /** The crew of the day, to be ticked off as they come and leave; whoever is missing first. */
 export function Crew({ eventId }: { eventId: string }) {
@@ -22,21 +41,38 @@ export function Crew({ eventId }: { eventId: string }) {
   const [typed, setTyped] = useState('');
   const crew = useAsk('GET /api/events/:id/doors/crew', { params: { id: eventId }, everyMs: 15_000 });
   const mark = useAction('POST /api/assignments/:id/presence');
+  const kept = useOutbox((s) => s.requests);
   const words = fold(typed).split(' ').filter(Boolean);
-  const send = (row: CrewPresent, to: 'in' | 'out' | 'expected', said?: string) =>
+  const send = (row: CrewPresent, to: 'in' | 'out' | 'expected', said?: string) => {
+    const params = { id: row.assignmentId };
+    const isMarked = () => {
+      setTyped('');
+      if (said)
+        say(said, {
+          label: phrase('common.undo'),
+          run: () => send(row, to === 'out' ? 'in' : 'expected'),
+        });
+    };
     mark.mutate(
-      { params: { id: row.assignmentId }, body: { to } },
+      { params, body: { to } },
       {
-        onSuccess: () => {
-          setTyped('');
-          if (said)
-            say(said, {
-              label: phrase('common.undo'),
-              run: () => send(row, to === 'out' ? 'in' : 'expected'),
-            });
+        onSuccess: isMarked,
+        onError: async (error) => {
+          if (!wasCut(error)) return;
+          // To mark it once more changes nothing, so that it needs no id of its own.
+          await keepRequest({
+            id: crypto.randomUUID(),
+            name: row.name,
+            key: 'POST /api/assignments/:id/presence',
+            params,
+            body: { to, at: new Date().toISOString() },
+          });
+          mark.reset();
+          isMarked();
         },
       },
     );
+  };
   return (
     <>
       <InlineText
@@ -48,7 +84,8 @@ export function Crew({ eventId }: { eventId: string }) {
       />
       <Problems of={mark.problem} />
       <Loaded of={crew}>
-        {({ rows, lateMinutes, now }) => {
+        {({ rows: told, lateMinutes, now }) => {
+          const rows = withKept(told, kept);
           const shown = rows
             .filter((r) => words.every((w) => fold(`${r.name} ${r.role} ${r.place}`).includes(w)))
             .map((row) => ({ row, standing: standingOf(row, row, now, lateMinutes) }));

@@ -141,7 +141,30 @@ function Shown({
           {phrase('door.back')}
         </Link>
       </div>
-      <WhichDoor sessions={doors.sessions} sessionId={sessionId} go={go} />
+      <WhichDoor sessions={doors.sessions} sessionId={sessionId} go={go}>
+        <Button
+          look="link"
+          aria-pressed={mode === 'live'}
+          onClick={() => {
+            show(null);
+            setMode(mode === 'live' ? 'list' : 'live');
+          }}
+        >
+          {phrase('door.live')}
+        </Button>
+        {mayReadHealth && (
+          <Button
+            look="link"
+            aria-pressed={mode === 'inside'}
+            onClick={() => {
+              show(null);
+              setMode(mode === 'inside' ? 'list' : 'inside');
+            }}
+          >
+            {phrase('door.emergency')}
+          </Button>
+        )}
+      </WhichDoor>
       {doors.day !== 'today' && (
         <p className="lamp stop" role="alert">
           {doors.day === 'past' ? phrase('door.thisEventIsOver') : phrase('door.thisEventIsNot')}
@@ -149,43 +172,15 @@ function Shown({
           {phrase('door.arrivalsNeedAReason')}
         </p>
       )}
-      <div className="spread">
-        <p className="num headcount" role="status" aria-live="polite">
-          {doors.capacity === null || sessionId ? (
-            <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
-          ) : (
-            <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
-          )}
-          {' · '}
-          {phrase('door.ofArrived', { arrived, confirmed: all.filter((r) => r.here).length })}
-        </p>
-        <div className="acts">
-          <Button
-            look="plain"
-            size="touch"
-            aria-pressed={mode === 'live'}
-            onClick={() => {
-              show(null);
-              setMode(mode === 'live' ? 'list' : 'live');
-            }}
-          >
-            {phrase('door.live')}
-          </Button>
-          {mayReadHealth && (
-            <Button
-              look="plain"
-              size="touch"
-              aria-pressed={mode === 'inside'}
-              onClick={() => {
-                show(null);
-                setMode(mode === 'inside' ? 'list' : 'inside');
-              }}
-            >
-              {phrase('door.emergency')}
-            </Button>
-          )}
-        </div>
-      </div>
+      <p className="num headcount" role="status" aria-live="polite">
+        {doors.capacity === null || sessionId ? (
+          <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
+        ) : (
+          <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
+        )}
+        {' · '}
+        {phrase('door.ofArrived', { arrived, confirmed: all.filter((r) => r.here).length })}
+      </p>
       <div className="acts">
         {mode !== 'crew' && mode !== 'inside' && mode !== 'live' && (
           <InlineText

@@ -17,11 +17,13 @@ const sayAge = (since: number): string => {
 
 /** What this device still has to tell the server, how fresh its list is, and what the server would not take. Nothing when all is told. */
 export function Waiting({ behind = false, address }: { behind?: boolean; address: string }) {
-  const { marks, offline } = useOutbox();
+  const { marks, requests, offline } = useOutbox();
   const since = useTaken((s) => s.from[address]);
   const noRoom = useTaken((s) => s.noRoom);
-  const waiting = marks.filter((m) => m.refused === null);
-  const refused = marks.filter((m) => m.refused !== null);
+  const kept = [...marks, ...requests];
+  const waiting = kept.filter((m) => m.refused === null && !('stopped' in m));
+  const refused = kept.filter((m) => m.refused !== null);
+  const stopped = requests.filter((r) => r.stopped !== undefined);
   const cut = offline || behind || since !== undefined;
   return (
     <>
@@ -39,6 +41,15 @@ export function Waiting({ behind = false, address }: { behind?: boolean; address
           {phrase('door.noRoom')}
         </div>
       )}
+      {stopped.map((r) => (
+        <div key={r.id} className="lamp settle" role="alert">
+          <h2>{phrase('door.notInYet', { name: r.name })}</h2>
+          <p>{phrase('door.registeredStopped', { what: r.stopped ?? '' })}</p>
+          <Button size="touch" onClick={() => void dismiss(r.id)}>
+            {phrase('door.iHaveSeenThis')}
+          </Button>
+        </div>
+      ))}
       {refused.map((m) => (
         <div key={m.id} className="lamp stop" role="alert">
           <h2>{phrase('door.notCounted', { name: m.name })}</h2>

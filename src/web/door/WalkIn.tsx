@@ -9,12 +9,14 @@ import { Tick } from '../kit/Choosing.tsx';
 import { TextField } from '../kit/Field.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { Choose, DateField, Tick as FormTick } from '../kit/form/fields.tsx';
-import { prepare } from '../kit/form/request.ts';
+import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { doorName } from './doorName.ts';
+import { keepRequest, wasCut } from './outbox.ts';
 
 type Doors = Answer<'GET /api/events/:id/doors'>;
 
@@ -52,17 +54,47 @@ export function WalkIn({
       others: [] as Along[],
       paid: false,
     },
-    request: (v) =>
-      prepare(doorsContract, 'POST /api/events/:id/walk-ins', {
-        params: { id },
-        body: {
-          ...v,
-          birthDate: v.birthDate || null,
-          contactId: picked?.contactId ?? null,
-          others: v.others.map((o) => ({ ...o, birthDate: o.birthDate || null })),
+    request: (v): Prepared<Answer<'POST /api/events/:id/walk-ins'> | null> => {
+      const params = { id };
+      const body = {
+        ...v,
+        birthDate: v.birthDate || null,
+        contactId: picked?.contactId ?? null,
+        others: v.others.map((o) => ({ ...o, birthDate: o.birthDate || null })),
+        at: new Date().toISOString(),
+        device: doorName(),
+      };
+      const ready = prepare(doorsContract, 'POST /api/events/:id/walk-ins', {
+        params,
+        query: { sentAt: body.at },
+        body,
+      });
+      return {
+        ...ready,
+        send: async (key) => {
+          try {
+            return await ready.send(key);
+          } catch (error) {
+            if (!wasCut(error)) throw error;
+            // Whether the server has it or not: sent again under the same id it is one.
+            await keepRequest({
+              id: key,
+              name: `${v.given} ${v.family}`.trim(),
+              key: 'POST /api/events/:id/walk-ins',
+              params,
+              body,
+            });
+            return null;
+          }
         },
-      }),
-    after: (answer, { given }) => {
+      };
+    },
+    after: (answer, { given, family }) => {
+      if (!answer) {
+        say(phrase('door.walkInKept', { name: `${given} ${family}`.trim() }));
+        done(null);
+        return;
+      }
       const people = [answer.row, ...answer.others];
       const stopped = people.find((r) => r.attendance !== 'arrived');
       const count = people.length;
@@ -250,7 +282,9 @@ function Household({
   if (!around.data?.length) return null;
   return (
     <chakra.fieldset border="0" padding="0" margin="0 0 10px">
-      <chakra.legend fontWeight="600">{phrase('door.whoCameAlong')}</chakra.legend>
+      <chakra.legend fontWeight="600" padding="0">
+        {phrase('door.whoCameAlong')}
+      </chakra.legend>
       {around.data.map((p) => (
         <div key={p.contactId}>
           <Tick

@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
@@ -14,10 +14,13 @@ export function WhichDoor({
   sessions,
   sessionId,
   go,
+  children,
 }: {
   sessions: Sessions;
   sessionId: string | null;
   go: (sessionId: string | null) => void;
+  /** What else can be looked at here. */
+  children: ReactNode;
 }) {
   const { timeOfDay, day } = useSaying();
   const [name, setName] = useState(doorName);
@@ -30,7 +33,7 @@ export function WhichDoor({
   // Those of today first: nobody looks for a door of tomorrow.
   const listed = [...sessions].sort((a, b) => Number(b.today) - Number(a.today));
   return (
-    <chakra.div display="flex" flexWrap="wrap" gap="6px 12px" alignItems="center" margin="2px 0 6px">
+    <chakra.div display="flex" flexWrap="wrap" gap="6px 18px" alignItems="center" margin="2px 0 6px">
       {sessions.length > 0 && (
         <InlineChoice
           label={phrase('door.whichDoor')}
@@ -65,6 +68,7 @@ export function WhichDoor({
           {name ? phrase('door.doorNamed', { name }) : phrase('door.nameThisDoor')}
         </Button>
       )}
+      {children}
     </chakra.div>
   );
 }

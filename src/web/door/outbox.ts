@@ -4,15 +4,34 @@ import { outcomeOf, type WaitingMark } from '#core/doors/outbox.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { doorName } from './doorName.ts';
 
+/** Something done at a door without a network that is no mark of a seat: a walk-in, somebody of the crew. It is sent as it is. */
+export interface KeptRequest {
+  /** Its own id: however often it is sent, it is one. */
+  id: string;
+  order: number;
+  /** Who it is about. */
+  name: string;
+  key: 'POST /api/events/:id/walk-ins' | 'POST /api/assignments/:id/presence';
+  params: { id: string };
+  body: Record<string, unknown>;
+  at: string;
+  /** Why the server did not take it; null while it waits. */
+  refused: string | null;
+  /** What keeps somebody out who is registered by it. */
+  stopped?: string;
+}
+
 interface Schema extends DBSchema {
   marks: { key: string; value: WaitingMark & { order: number } };
+  requests: { key: string; value: KeptRequest };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 const database = (): Promise<IDBPDatabase<Schema>> => {
-  opened ??= openDB<Schema>('acolyte-door', 1, {
-    upgrade: (db) => {
-      db.createObjectStore('marks', { keyPath: 'id' });
+  opened ??= openDB<Schema>('acolyte-door', 2, {
+    upgrade: (db, before) => {
+      if (before < 1) db.createObjectStore('marks', { keyPath: 'id' });
+      if (before < 2) db.createObjectStore('requests', { keyPath: 'id' });
     },
   });
   return opened;
@@ -23,18 +42,22 @@ interface Outbox {
   marks: (WaitingMark & { order: number })[];
   /** Marks the server has and the list on this device may not. */
   told: (WaitingMark & { order: number })[];
+  /** What else the server does not have, oldest first. */
+  requests: KeptRequest[];
   /** True from the first time that the server could not be reached until it is. */
   offline: boolean;
 }
-export const useOutbox = create<Outbox>()(() => ({ marks: [], told: [], offline: false }));
+export const useOutbox = create<Outbox>()(() => ({ marks: [], told: [], requests: [], offline: false }));
 
 export const setOffline = (offline: boolean): void => {
   if (useOutbox.getState().offline !== offline) useOutbox.setState({ offline });
 };
 
 async function load(): Promise<void> {
-  const marks = (await (await database()).getAll('marks')).sort((a, b) => a.order - b.order);
-  useOutbox.setState({ marks });
+  const db = await database();
+  const marks = (await db.getAll('marks')).sort((a, b) => a.order - b.order);
+  const requests = (await db.getAll('requests')).sort((a, b) => a.order - b.order);
+  useOutbox.setState({ marks, requests });
 }
 
 /** Marks that a list asked for since then shows by itself are let go of. */
@@ -71,6 +94,54 @@ async function run(): Promise<void> {
     } else await (await database()).put('marks', { ...mark, refused: status.words });
     await load();
   }
+  for (const kept of useOutbox.getState().requests) {
+    if (kept.refused !== null || kept.stopped !== undefined) continue;
+    if (!(await sendKept(kept))) break;
+    await load();
+  }
+}
+
+/** Sends what was kept; answers whether the next one can be sent now. */
+async function sendKept(kept: KeptRequest): Promise<boolean> {
+  const db = await database();
+  try {
+    const answer = (await call(
+      kept.key,
+      {
+        params: kept.params,
+        body: kept.body,
+        ...(kept.key === 'POST /api/events/:id/walk-ins' && { query: { sentAt: new Date().toISOString() } }),
+      } as never,
+      kept.id,
+    )) as {
+      row?: { attendance: string; headline: string };
+    };
+    setOffline(false);
+    // Registered, and something keeps them out: that is for somebody to see.
+    if (answer.row && answer.row.attendance !== 'arrived')
+      await db.put('requests', { ...kept, stopped: answer.row.headline });
+    else await db.delete('requests', kept.id);
+    return true;
+  } catch (error) {
+    const code = error instanceof ApiProblem ? error.body.status : 0;
+    if (outcomeOf(code) === 'later') {
+      setOffline(code === 0);
+      return false;
+    }
+    await db.put('requests', { ...kept, refused: error instanceof Error ? error.message : '' });
+    return true;
+  }
+}
+
+/** True of a request that did not reach the server. */
+export const wasCut = (error: unknown): boolean => error instanceof ApiProblem && error.body.status === 0;
+
+/** Keeps a request on the device that did not reach the server, under the id it was sent with. */
+export async function keepRequest(kept: Omit<KeptRequest, 'order' | 'at' | 'refused'>): Promise<void> {
+  const at = new Date().toISOString();
+  await (await database()).put('requests', { ...kept, order: Date.now(), at, refused: null });
+  setOffline(true);
+  await load();
 }
 
 async function send(
@@ -126,8 +197,10 @@ export async function putMark(
   return { id, refused };
 }
 
-/** Takes a refused mark off the list: somebody has seen that it did not count. */
+/** Takes what was refused off the list: somebody has seen that it did not count. */
 export async function dismiss(id: string): Promise<void> {
-  await (await database()).delete('marks', id);
+  const db = await database();
+  await db.delete('marks', id);
+  await db.delete('requests', id);
   await load();
 }

@@ -11,7 +11,8 @@ export function useSending(): void {
   const client = useQueryClient();
   useEffect(() => {
     const go = () => {
-      if (useOutbox.getState().marks.some((m) => m.refused === null))
+      const { marks, requests } = useOutbox.getState();
+      if ([...marks, ...requests].some((m) => m.refused === null && !('stopped' in m)))
         void sendWaiting().then(() => askAnewAfter(client, 'POST /api/registrations/:id/attendance'));
     };
     const lost = () => setOffline(true);

@@ -5,7 +5,7 @@ import type { Answer } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { OneOf, Toggle } from '../kit/Choosing.tsx';
 import { Form } from '../kit/form/Form.tsx';
-import { TimeField } from '../kit/form/fields.tsx';
+import { Count, TimeField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
@@ -31,6 +31,7 @@ export default function Organization() {
               <Logo unitId={null} name={o.name} />
             </chakra.section>
             <QuietHours of={o.quietHours} />
+            <AttendanceDays days={o.attendanceDays} />
             <Clock />
             <EventProposals />
           </>
@@ -42,7 +43,7 @@ export default function Organization() {
 }
 
 function Details({
-  of: { currencyUsed, quietHours: _, ...values },
+  of: { currencyUsed, quietHours: _, attendanceDays: __, ...values },
 }: {
   of: Answer<'GET /api/organization'>;
 }) {
@@ -90,6 +91,31 @@ function QuietHours({ of }: { of: Answer<'GET /api/organization'>['quietHours'] 
         </Form>
       )}
       <p className="soft">{phrase('organization.quietHelp')}</p>
+    </chakra.section>
+  );
+}
+
+/** For how long after an event what is kept of who came can be corrected. */
+function AttendanceDays({ days }: { days: number }) {
+  const form = useForm({
+    values: { attendanceDays: String(days) },
+    request: (v) =>
+      prepare(staffContract, 'PUT /api/organization/attendance-days', {
+        body: { attendanceDays: v.attendanceDays.trim() ? Number(v.attendanceDays) : Number.NaN },
+      }),
+    after: () => say(phrase('common.saved')),
+  });
+  return (
+    <chakra.section marginTop="18px">
+      <h2>{phrase('organization.attendance')}</h2>
+      <Form form={form} submit={phrase('common.save')} disabled={!form.dirty}>
+        <Count
+          form={form}
+          name="attendanceDays"
+          label={phrase('organization.attendanceDays')}
+          help={phrase('organization.attendanceDaysHelp')}
+        />
+      </Form>
     </chakra.section>
   );
 }

@@ -70,7 +70,7 @@ export const door = {
   insideNowLabel: 'Inside now',
   ofMost: 'of {{most}}',
   fireFull: 'No more may come in.',
-  insideParts: '{{seats}} guests and {{crew}} of the crew inside, {{minors}} under age.',
+  insideParts: '{{seats:guest|guests}} and {{crew}} of the crew inside, {{minors}} under age.',
   arrivedOf: '{{arrived}} of {{seats}} have come.',
   closedAt: 'The doors were closed at {{time}}.',
   byDoor: 'By door',
@@ -105,6 +105,11 @@ export const door = {
   offlineUnknown: 'Not on this list',
   offlineUnknownSays:
     'Without a connection nothing else is known of this pass. Find them by name, or write it down and let them in once the network is back.',
+  notInYet: 'Not in yet: {{name}}',
+  registeredStopped:
+    'They are registered now, and something is still to be settled: {{what}}. Find them on the list.',
+  walkInKept:
+    'Kept on this device: {{name}} is registered once the network is back. What is to be signed or paid is asked then.',
   notCounted: 'Not counted: {{name}}',
   iHaveSeenThis: 'I have seen this',
   areIn: '{{count}} people are in',

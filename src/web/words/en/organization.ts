@@ -11,6 +11,9 @@ export const organization = {
   quietHoursOn: 'Nothing that can wait is sent at night',
   quietFrom: 'From',
   quietUntil: 'Until',
+  attendance: 'Who came',
+  attendanceDays: 'Days after an event until who came stands as it is',
+  attendanceDaysHelp: 'Until then it can be corrected, and people can say that it is not right.',
   quietHelp:
     'What falls into these hours goes out when they end. Answers to what somebody just did, and what you send by hand, go at once.',
   changed: 'Saved. Pages and messages say it so from now on.',
