@@ -1,7 +1,18 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
-import { amount, contract, currency, date, id, idParams, instant, personName, token } from './endpoint.ts';
-import { forSeats, signing, waiverText } from './waivers.ts';
+import {
+  amount,
+  contract,
+  currency,
+  date,
+  done,
+  id,
+  idParams,
+  instant,
+  personName,
+  token,
+} from './endpoint.ts';
+import { forSeats, hand, signing, waiverText } from './waivers.ts';
 
 const doorRow = z.object({
   registrationId: id,
@@ -51,6 +62,17 @@ const insideRow = z.object({
   call: z.string(),
 });
 export type InsideRow = z.infer<typeof insideRow>;
+
+/** How somebody says who they are. */
+const saidHere = z.object({
+  given: z.string().trim().max(100),
+  family: z.string().trim().max(100),
+  /** An email address, or the last digits of a telephone. */
+  known: z.string().trim().max(254),
+  /** Whether the others of the booking are here, too. */
+  others: z.boolean().default(false),
+  language: z.enum(['en', 'fr']).default('en'),
+});
 
 export const doorsContract = contract({
   'GET /api/doors': {
@@ -102,6 +124,8 @@ export const doorsContract = contract({
       currency,
       /** Where people check themselves in; null where they do not. */
       selfCheckIn: z.string().nullable(),
+      /** The same on a shared device, where people can sign as well. */
+      kiosk: z.string().nullable(),
       /** What is signed here, that of the event first. */
       waivers: z.array(waiverText),
       offers: z.array(z.object({ id, name: z.string(), price: amount })),
@@ -182,7 +206,7 @@ export const doorsContract = contract({
     who: ['unit lead', 'crew lead'],
     params: idParams,
     body: z.object({ on: z.boolean() }),
-    response: z.object({ page: z.string().nullable() }),
+    response: z.object({ page: z.string().nullable(), kiosk: z.string().nullable() }),
   },
   'GET /api/events/:id/self-check-in.pdf': {
     summary: 'The poster with the code, with the organization’s words',
@@ -205,13 +229,7 @@ export const doorsContract = contract({
     summary: 'Say that one is here. Answers nothing of anybody else, and the same for whoever is not found',
     who: 'public',
     params: token,
-    body: z.object({
-      given: z.string().trim().max(100),
-      family: z.string().trim().max(100),
-      /** An email address, or the last digits of a telephone. */
-      known: z.string().trim().max(254),
-      /** Whether the others of the booking are here, too. */
-      others: z.boolean().default(false),
+    body: saidHere.extend({
       /** Where they are, where they agreed to say so. */
       place: z
         .object({ latitude: z.number().min(-90).max(90), longitude: z.number().min(-180).max(180) })
@@ -219,10 +237,31 @@ export const doorsContract = contract({
         .default(null),
     }),
     response: z.object({
-      outcome: z.enum(['in', 'already in', 'see the door', 'not found']),
+      outcome: z.enum(['in', 'already in', 'sign', 'see the door', 'not found']),
       /** How many of their booking are not in yet. */
       others: z.int(),
+      /** On a shared device at the doors: what is to be signed before they come in, and for whom. */
+      sign: z
+        .object({
+          waivers: z.array(waiverText),
+          people: z.array(
+            z.object({
+              registrationId: id,
+              name: z.string(),
+              relation: z.enum(['self', 'guardian']),
+              toSign: z.array(id),
+            }),
+          ),
+        })
+        .nullable(),
     }),
+  },
+  'POST /api/public/here/:token/signatures': {
+    summary: 'Sign on a shared device at the doors, for oneself and for the children of one’s booking',
+    who: 'public',
+    params: token,
+    body: hand.extend({ said: saidHere, seats: forSeats }),
+    response: done,
   },
   'GET /api/events/:id/known': {
     summary: 'People we know by a name, for a walk-in: as much of each as tells them apart',

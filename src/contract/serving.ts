@@ -3,6 +3,7 @@ import { hourKeys } from '#core/crew/hourTotals.ts';
 import { roundedTo, roundedWays } from '#core/crew/serving.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { amount, contract, currency, date, done, id, idParams, instant } from './endpoint.ts';
+import { signing, waiverText } from './waivers.ts';
 
 const lead = ['unit lead', 'crew lead'] as const;
 const doors = ['door', 'unit lead', 'crew lead'] as const;
@@ -21,6 +22,9 @@ const present = z.object({
   state: z.enum(assignmentStates),
   inAt: instant.nullable(),
   outAt: instant.nullable(),
+  /** What is still to be signed by them, or by a guardian for them. */
+  toSign: z.array(id),
+  relation: z.enum(['self', 'guardian']),
 });
 export type CrewPresent = z.infer<typeof present>;
 
@@ -45,7 +49,20 @@ export const servingContract = contract({
     summary: 'The crew of a day and a half around now, as they are ticked off at the doors',
     who: [...doors],
     params: idParams,
-    response: z.object({ now: instant, lateMinutes: z.int(), rows: z.array(present) }),
+    response: z.object({
+      now: instant,
+      lateMinutes: z.int(),
+      rows: z.array(present),
+      /** What the crew signs. */
+      waivers: z.array(waiverText),
+    }),
+  },
+  'POST /api/assignments/:id/signatures': {
+    summary: 'Somebody of the crew signs at the doors, on a device of the staff',
+    who: [...doors],
+    params: idParams,
+    body: signing,
+    response: done,
   },
   'POST /api/assignments/:id/presence': {
     summary: 'Tick off that somebody of the crew came or left, or take it back; hours follow from it',

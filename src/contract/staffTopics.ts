@@ -385,6 +385,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/events/:id/attendance/open': ['events', 'seats'],
   'POST /api/attendance-disputes/:id': ['seats', 'people', 'messages'],
   'POST /api/registrations/:id/name-tag.pdf': ['seats'],
+  'POST /api/assignments/:id/signatures': ['crew', 'people'],
   'POST /api/registrations/:id/signatures': ['seats', 'people'],
   'PUT /api/events/:id/self-check-in': ['seats'],
   'POST /api/events/:id/registrations/import': ['seats', 'money', 'messages', 'people', 'decisions'],

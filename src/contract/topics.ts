@@ -98,6 +98,7 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'PATCH /api/public/orders/:token/seats/:seat': ['seats', 'people', 'messages'],
   'POST /api/public/propose': nothing,
   'POST /api/public/orders/:token/seats/:seat/attendance': ['seats'],
+  'POST /api/public/here/:token/signatures': ['seats'],
   'POST /api/public/guests/:token/attendance': ['seats'],
   'POST /api/public/orders/:token/money': ['money', 'seats'],
   'POST /api/public/crew/:token/drop': ['crew', 'messages'],

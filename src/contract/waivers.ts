@@ -100,7 +100,7 @@ const answers = z
     z.union([z.string().max(2000), z.boolean(), z.array(z.string().max(200)).max(50)]),
   )
   .default({});
-const hand = z.object({
+export const hand = z.object({
   /** The waiver as it was read: where it says something else by then, nothing is signed. */
   waiverId: id,
   version: z.int(),

@@ -44,7 +44,7 @@ const table: Record<string, string> = {
     GET /api/public/orders/:token/files/:file, GET /api/public/orders/:token/sessions,
     POST /api/public/orders/:token/ticket, POST /api/public/orders/:token/ticket/what-if, POST /api/public/orders/:token/date, POST /api/public/orders/:token/date/what-if,
     POST /api/public/events/:slug/seen, GET /api/public/orders/:token/confirmation.pdf, GET /api/public/invitations/:token, POST /api/public/invitations/:token/answer,
-    GET /api/public/here/:token, POST /api/public/here/:token,
+    GET /api/public/here/:token, POST /api/public/here/:token, POST /api/public/here/:token/signatures,
     GET /api/public/orders/:token/attendance, POST /api/public/orders/:token/seats/:seat/attendance, GET /api/public/orders/:token/seats/:seat/certificate.pdf,
     GET /api/public/guests/:token/attendance, POST /api/public/guests/:token/attendance, GET /api/public/guests/:token/certificate.pdf,
     GET /api/public/waivers/:slug, POST /api/public/waivers/:slug/signatures, GET /api/public/signed/:token, GET /api/public/signed/:token/copy.pdf,
@@ -123,7 +123,7 @@ const table: Record<string, string> = {
     POST /api/assignments/:id/state, GET /api/tray, GET /api/tray/whats, GET /api/sending, GET /api/messages/:id, GET /api/incoming,
     POST /api/incoming/:id/answer, PUT /api/incoming/:id`,
   CKUD: `GET /api/events/:id/attendance, GET /api/registrations/:id/attendance, PUT /api/registrations/:id/attendance, GET /api/events/:id/doors/live, POST /api/registrations/:id/name-tag.pdf, GET /api/events/:id/known/:contact,
-    GET /api/events/:id/self-check-in.pdf, GET /api/events/:id/signing, GET /api/events/:id/doors/crew, POST /api/assignments/:id/presence, GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
+    POST /api/assignments/:id/signatures, GET /api/events/:id/self-check-in.pdf, GET /api/events/:id/signing, GET /api/events/:id/doors/crew, POST /api/assignments/:id/presence, GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
     POST /api/registrations/:id/signatures, GET /api/events/:id/known, POST /api/events/:id/walk-ins`,
 };
 const letters: Record<string, Role> = {

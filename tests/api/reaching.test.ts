@@ -416,6 +416,19 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CKD',
     far: 'CKU',
   },
+  'POST /api/assignments/:id/signatures': {
+    of: (o) => ({ id: o.assignment }),
+    body: (o) => ({
+      waiverId: o.waiver,
+      version: 3,
+      relation: 'self',
+      typedName: 'Sunniva Aldous',
+      ticked: [],
+    }),
+    own: 'CKUD',
+    other: 'CKD',
+    far: 'CKU',
+  },
   'GET /api/events/:id/doors/crew': { of: ofEvent, own: 'CKUD', other: 'CKD', far: 'CKU' },
   'GET /api/contacts/:id/hours.pdf': {
     of: (o) => ({ id: o.contact }),

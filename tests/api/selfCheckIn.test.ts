@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
 import { wordsOf } from './wordsOf.ts';
 
 let world: World;
@@ -52,10 +52,14 @@ test('somebody says that they are here, once; their booking comes along, and nob
   await book(event, ['Asta', 'Bror', 'Cilla'], 'asta@harrow.example', '902-555-0142');
   await book(event, ['Dag'], 'dag@harrow.example');
   const first = await here(token, 'Asta', 'asta@harrow.example');
-  expect(first.body).toEqual({ outcome: 'in', others: 2 });
+  expect(first.body).toEqual({ outcome: 'in', others: 2, sign: null });
   expect(await inside(event)).toEqual(['Asta']);
-  expect((await here(token, 'Asta', '0142')).body).toEqual({ outcome: 'already in', others: 2 });
-  expect((await here(token, 'Asta', '0142', { others: true })).body).toEqual({ outcome: 'in', others: 0 });
+  expect((await here(token, 'Asta', '0142')).body).toEqual({ outcome: 'already in', others: 2, sign: null });
+  expect((await here(token, 'Asta', '0142', { others: true })).body).toEqual({
+    outcome: 'in',
+    others: 0,
+    sign: null,
+  });
   expect(await inside(event)).toEqual(['Asta', 'Bror', 'Cilla']);
   // Of whoever is not found, and of what is somebody else's, the answer is the same.
   const stranger = await here(token, 'Dag', 'asta@harrow.example');
@@ -77,6 +81,7 @@ test('whoever has something to settle is sent to the door, and no more is said',
   expect((await here(token, 'Elof', 'elof@harrow.example')).body).toEqual({
     outcome: 'see the door',
     others: 0,
+    sign: null,
   });
   expect(await inside(event)).toEqual([]);
   const { event: signed, token: signedToken } = await opened('Unsigned', { waiver: 'On the water' });
@@ -157,4 +162,78 @@ test('in an emergency everybody inside is there, children first, with whom to ca
   // Whoever leads the crew and no more does not get at whom to call.
   const imani = await world.as('imani');
   expect((await imani.try('GET /api/events/:id/inside', { params: { id: event.id } })).status).toBe(403);
+});
+
+test('on a shared device what is missing is signed for a family and lets them in; the poster tells nobody of it', async () => {
+  const { event, token } = await opened('Signed On A Tablet', {
+    so: ['minors'],
+    waiver: 'Children in our care',
+  });
+  const { kiosk } = await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
+  const tablet = new URL(kiosk!).pathname.split('/').at(-1)!;
+  expect(tablet).not.toBe(token);
+  await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: {
+      ...orderFor(event, [
+        { given: 'Inga', family: 'Harrow', birthDate: '1988-01-01' },
+        { given: 'Jon', family: 'Harrow', birthDate: '2016-01-01' },
+        { given: 'Kari', family: 'Harrow', birthDate: '2018-01-01' },
+      ]),
+      buyer: { given: 'Inga', family: 'Harrow', email: 'inga@harrow.example', phone: '' },
+    },
+  });
+  const other = await book(event, ['Other'], 'other@harrow.example');
+  // She has nothing to sign for herself; for the children it is asked once they are said to be here.
+  expect((await here(tablet, 'Inga', 'inga@harrow.example')).body).toEqual({
+    outcome: 'in',
+    others: 2,
+    sign: null,
+  });
+  const poster = await here(token, 'Inga', 'inga@harrow.example', { others: true });
+  expect(poster.body).toEqual({ outcome: 'see the door', others: 2, sign: null });
+  const { body } = await here(tablet, 'Inga', 'inga@harrow.example', { others: true });
+  expect(body.outcome).toBe('sign');
+  expect(body.sign!.people.map((p) => [p.name, p.relation])).toEqual([
+    ['Jon Harrow', 'guardian'],
+    ['Kari Harrow', 'guardian'],
+  ]);
+  const [waiver] = body.sign!.waivers;
+  const seats = body.sign!.people.map(({ registrationId, relation }) => ({
+    registrationId,
+    relation,
+    answers: {},
+  }));
+  const sign = (of: string, more: object = {}) =>
+    world.anyone.try('POST /api/public/here/:token/signatures', {
+      params: { token: of },
+      body: {
+        ...signs(waiver!, 'Inga Harrow'),
+        said: { given: 'Inga', family: 'Harrow', known: 'inga@harrow.example' },
+        seats,
+        ...more,
+      },
+    });
+  // The code of the poster signs nothing; nobody signs without saying who they are, or for another booking.
+  expect((await sign(token)).status).toBe(404);
+  expect(
+    (await sign(tablet, { said: { given: 'Inga', family: 'Harrow', known: 'no@where.example' } })).status,
+  ).toBe(404);
+  const rows = await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
+  const stranger = rows.rows.find((r) => r.orderId === other.orderId)!.registrationId;
+  expect(
+    (
+      await sign(tablet, {
+        seats: [...seats, { registrationId: stranger, relation: 'guardian', answers: {} }],
+      })
+    ).status,
+  ).toBe(404);
+  expect((await sign(tablet, { typedName: '' })).status).toBe(422);
+  expect((await sign(tablet)).body).toEqual({ done: true });
+  expect((await here(tablet, 'Inga', 'inga@harrow.example', { others: true })).body).toEqual({
+    outcome: 'in',
+    others: 0,
+    sign: null,
+  });
+  expect(await inside(event)).toEqual(['Inga', 'Jon', 'Kari']);
 });

@@ -24,6 +24,7 @@ const places: Record<LinkKind, string> = {
   follow: 'follow',
   signed: 'signed',
   here: 'here',
+  kiosk: 'here',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

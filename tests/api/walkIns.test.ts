@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, signs } from './scenes.ts';
+import { saveIt } from './plans.ts';
+import { asksAll, type OpenEvent, openEvent, signs } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -154,4 +155,41 @@ test('told later and twice, somebody walks in once, at the time they came by a c
   expect(row!.arrivedAt).toBe(new Date(now - 40 * 60_000).toISOString());
   const live = await door.call('GET /api/events/:id/doors/live', { params: { id: event.id } });
   expect(live.doors.map((d) => d.name)).toEqual(['Back gate']);
+});
+
+test('who of the crew has not signed is seen at the doors, and signs there', async () => {
+  const event = await openEvent(world, { ...today, title: 'Crew At The Door' });
+  const waiver = (await odalys.call('GET /api/choices')).waivers.find((w) => w.title === 'On the water')!;
+  await saveIt(odalys, event.id, {
+    waivers: [{ ...asksAll(waiver.id), seats: false, crew: true, roles: ['Landing'] }],
+  });
+  const on = async (role: string, given: string) => {
+    const shift = await odalys.call('POST /api/events/:id/shifts', {
+      params: { id: event.id },
+      body: { role, place: '', startsLocal: '2026-07-09T09:00', endsLocal: '2026-07-09T12:00', wished: 1 },
+    });
+    const { id } = await odalys.call('POST /api/contacts', {
+      body: { given, family: 'Crewe', birthDate: '1990-01-01' },
+    });
+    await odalys.call('POST /api/shifts/:id/assignments', {
+      params: { id: shift.id },
+      body: { contactId: id, overrideReason: 'asked them' },
+    });
+  };
+  await on('Landing', 'Lev');
+  await on('Tea', 'Tia');
+  const crew = () => door.call('GET /api/events/:id/doors/crew', { params: { id: event.id } });
+  const { rows: before, waivers } = await crew();
+  expect(before.map((r) => [r.name, r.toSign, r.relation])).toEqual([
+    ['Lev Crewe', [waiver.id], 'self'],
+    ['Tia Crewe', [], 'self'],
+  ]);
+  const sign = (assignmentId: string) =>
+    door.try('POST /api/assignments/:id/signatures', {
+      params: { id: assignmentId },
+      body: { relation: 'self', ...signs(waivers[0]!, 'Lev Crewe') },
+    });
+  expect((await sign(before[1]!.assignmentId)).problem.code).toBe('waiver-not-asked');
+  expect((await sign(before[0]!.assignmentId)).body).toEqual({ done: true });
+  expect((await crew()).rows.flatMap((r) => r.toSign)).toEqual([]);
 });

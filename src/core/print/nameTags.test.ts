@@ -9,7 +9,7 @@ describe('sheets of name tags', () => {
   test('are of the sizes of ISO 216, and every tag lies on its page, beside the others', () => {
     expect(tagSheets.one.page).toEqual({ width: mm(148), height: mm(105) });
     expect(mm(25.4)).toBe(72);
-    expect(nameTagFormats.map((f) => tagSheets[f].tags.length)).toEqual([4, 1, 1, 10]);
+    expect(nameTagFormats.map((f) => tagSheets[f].tags.length)).toEqual([4, 1, 1, 10, 1]);
     for (const format of nameTagFormats) {
       const { page, tags } = tagSheets[format];
       const places = tags.flat();

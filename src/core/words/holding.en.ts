@@ -52,6 +52,7 @@ export const holdingEn = {
   hereDo: 'I am here',
   hereIn: 'Welcome, {{name}}. You are checked in.',
   hereAlready: '{{name}}, you are checked in already.',
+  hereSign: 'This is to be signed before you come in.',
   hereDoor: 'Please see the team at the door: something is still to be settled.',
   hereNot: 'We did not find you by that. Try the email you booked with, or see the team at the door.',
   hereOthers_one: '{{count}} more of my booking is here, too',

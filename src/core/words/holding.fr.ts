@@ -54,6 +54,7 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   hereDo: 'Je suis là',
   hereIn: 'Bienvenue, {{name}}. Votre arrivée est inscrite.',
   hereAlready: '{{name}}, votre arrivée est déjà inscrite.',
+  hereSign: 'Ceci est à signer avant d’entrer.',
   hereDoor: 'Voyez l’équipe à l’entrée : il reste quelque chose à régler.',
   hereNot:
     'Nous ne vous avons pas trouvé ainsi. Essayez le courriel de votre réservation, ou voyez l’équipe à l’entrée.',

@@ -203,7 +203,8 @@ export type LinkKind =
   | 'follow'
   | 'application'
   | 'signed'
-  | 'here';
+  | 'here'
+  | 'kiosk';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

@@ -6,10 +6,12 @@ import { first, type Queries } from '../db/database.ts';
 /** How far around now the crew is at the doors, in hours. */
 const around = 36;
 
+type PresentRow = Omit<CrewPresent, 'toSign' | 'relation'> & { contactId: string };
+
 /** Who of an event's crew has a shift about now, by the time it begins, then by name. */
-export const readPresent = (tx: Queries, eventId: string, now: string): Promise<CrewPresent[]> =>
-  tx.query<CrewPresent>(
-    `select a.id as assignment_id, trim(c.given_name || ' ' || c.family_name) as name, s.role, s.name as shift, s.place, s.starts_local, s.ends_local,
+export const readPresent = (tx: Queries, eventId: string, now: string): Promise<PresentRow[]> =>
+  tx.query<PresentRow>(
+    `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name, s.role, s.name as shift, s.place, s.starts_local, s.ends_local,
        s.starts_at, s.ends_at, a.state, a.in_at, a.out_at
      from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
      where s.event_id = $1 and s.removed_at is null and a.state in ('agreed', 'served', 'missed')

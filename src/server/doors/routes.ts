@@ -29,7 +29,14 @@ import { mark } from './commands.ts';
 import { doorSessions } from './days.ts';
 import { insideNow, insidePdf } from './inside.ts';
 import { doorRows } from './list.ts';
-import { checkIn, eventHere, isOpenHere, selfCheckInPage, setSelfCheckIn } from './selfCheckIn.ts';
+import {
+  checkIn,
+  eventHere,
+  isOpenHere,
+  selfCheckInPages,
+  setSelfCheckIn,
+  signAtKiosk,
+} from './selfCheckIn.ts';
 import { doorsAround, seatOfPass } from './store.ts';
 import { letIn, peopleAlong } from './walkIns.ts';
 
@@ -63,6 +70,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       care: health && r.care,
     }));
     const offers = await readOffers(tx, params.id);
+    const pages = await selfCheckInPages(c, event.id);
     return {
       title: event.publicTitle,
       startsLocal: event.startsLocal,
@@ -78,7 +86,8 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
-      selfCheckIn: await selfCheckInPage(c, event.id),
+      selfCheckIn: pages.page,
+      kiosk: pages.kiosk,
       waivers: (await waiversAt(tx, event.id)).map((w) => asRead(w, 'en')),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,
@@ -168,12 +177,12 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
 
   'PUT /api/events/:id/self-check-in': async (c) => {
     const event = await eventFor(c, c.params.id, 'doors', 'change');
-    return { page: await setSelfCheckIn(c, event.id, c.body.on) };
+    return setSelfCheckIn(c, event.id, c.body.on);
   },
 
   'GET /api/events/:id/self-check-in.pdf': async (c) => {
     const event = await eventFor(c, c.params.id, 'doors', 'see');
-    const page = await selfCheckInPage(c, event.id);
+    const { page } = await selfCheckInPages(c, event.id);
     if (!page) throw notFound('This page');
     const { name } = await theOrganization(c.tx);
     return new File(
@@ -189,7 +198,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   },
 
   'GET /api/public/here/:token': async (c) => {
-    const event = await eventHere(c.tx, c.params.token);
+    const { event } = await eventHere(c.tx, c.params.token);
     return {
       title: event.publicTitle,
       startsLocal: event.startsLocal,
@@ -199,6 +208,11 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   },
 
   'POST /api/public/here/:token': async (c) => checkIn(c, await eventHere(c.tx, c.params.token), c.body),
+
+  'POST /api/public/here/:token/signatures': async (c) => {
+    await signAtKiosk(c, await eventHere(c.tx, c.params.token), c.body, sentFrom(c.request));
+    return { done: true };
+  },
 
   'GET /api/events/:id/known': async (c) => {
     await eventFor(c, c.params.id, 'doors', 'change');

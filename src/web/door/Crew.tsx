@@ -13,6 +13,7 @@ import { useAction, useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { type KeptRequest, keepRequest, useOutbox, wasCut } from './outbox.ts';
+import { CrewSignsHere } from './SignHere.tsx';
 import { sayStanding } from './saying.ts';
 
 const urgent: readonly (Standing | 'open')[] = ['late', 'missing'];
@@ -39,6 +40,7 @@ const withKept = (rows: readonly CrewPresent[], kept: readonly KeptRequest[]): C
 export function Crew({ eventId }: { eventId: string }) {
   const { timeOfDay } = useSaying();
   const [typed, setTyped] = useState('');
+  const [signing, setSigning] = useState<string | null>(null);
   const crew = useAsk('GET /api/events/:id/doors/crew', { params: { id: eventId }, everyMs: 15_000 });
   const mark = useAction('POST /api/assignments/:id/presence');
   const kept = useOutbox((s) => s.requests);
@@ -84,7 +86,7 @@ export function Crew({ eventId }: { eventId: string }) {
       />
       <Problems of={mark.problem} />
       <Loaded of={crew}>
-        {({ rows: told, lateMinutes, now }) => {
+        {({ rows: told, lateMinutes, now, waivers }) => {
           const rows = withKept(told, kept);
           const shown = rows
             .filter((r) => words.every((w) => fold(`${r.name} ${r.role} ${r.place}`).includes(w)))
@@ -96,6 +98,9 @@ export function Crew({ eventId }: { eventId: string }) {
             (a, b) => Number(over(a)) - Number(over(b)) || (a < b ? -1 : 1),
           );
           const here = rows.filter((r) => standingOf(r, r, now, lateMinutes) === 'here').length;
+          const signs = rows.find((r) => r.assignmentId === signing);
+          // One after the other.
+          const waiver = waivers.find((w) => signs?.toSign.includes(w.id));
           if (rows.length === 0) return <Empty>{phrase('door.noCrew')}</Empty>;
           return (
             <>
@@ -105,6 +110,17 @@ export function Crew({ eventId }: { eventId: string }) {
                   missing: shown.filter((s) => urgent.includes(s.standing)).length,
                 })}
               </p>
+              {signs && waiver && (
+                <div className="lamp stop form">
+                  <CrewSignsHere
+                    key={`${signs.assignmentId} ${waiver.id}`}
+                    waiver={waiver}
+                    row={signs}
+                    cancel={() => setSigning(null)}
+                    after={() => signs.toSign.length < 2 && setSigning(null)}
+                  />
+                </div>
+              )}
               {shown.length === 0 && <Empty>{phrase('door.noCrewOfThatName')}</Empty>}
               {days.map((day) => (
                 <section key={day} aria-label={sayLongDate(day, 'en')}>
@@ -127,6 +143,15 @@ export function Crew({ eventId }: { eventId: string }) {
                             <small className={urgent.includes(standing) ? 'late num' : 'soft num'}>
                               {sayStanding(standing, row, timeOfDay)}
                             </small>
+                            {row.toSign.length > 0 && (
+                              <>
+                                <br />
+                                <small className="late">{phrase('door.waiverNotSigned')}</small>{' '}
+                                <Button look="link" onClick={() => setSigning(row.assignmentId)}>
+                                  {phrase('door.signHere')}
+                                </Button>
+                              </>
+                            )}
                           </span>
                           {(standing === 'here' || standing === 'still here') && (
                             <Button

@@ -111,7 +111,12 @@ function Now({ doors, page }: { doors: Doors; page: EventPage }) {
           </tbody>
         </table>
       </div>
-      <SelfCheckIn eventId={page.id} address={doors.selfCheckIn} may={page.may.change.includes('doors')} />
+      <SelfCheckIn
+        eventId={page.id}
+        address={doors.selfCheckIn}
+        kiosk={doors.kiosk}
+        may={page.may.change.includes('doors')}
+      />
     </>
   );
 }

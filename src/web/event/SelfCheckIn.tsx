@@ -10,10 +10,13 @@ import { phrase } from '#web/words/phrase.ts';
 export function SelfCheckIn({
   eventId,
   address,
+  kiosk,
   may,
 }: {
   eventId: string;
   address: string | null;
+  /** The page for a shared device, where people can sign as well. */
+  kiosk: string | null;
   may: boolean;
 }) {
   const set = useAction('PUT /api/events/:id/self-check-in', ({ page }) =>
@@ -33,7 +36,7 @@ export function SelfCheckIn({
             <ButtonAnchor href={addressOf('GET /api/events/:id/self-check-in.pdf', { id: eventId })}>
               {phrase('door.selfPoster')}
             </ButtonAnchor>
-            <ButtonAnchor href={`${address}?kiosk`} target="_blank" rel="noopener">
+            <ButtonAnchor href={kiosk ?? ''} target="_blank" rel="noopener">
               {phrase('door.selfKiosk')}
             </ButtonAnchor>
           </>

@@ -62,6 +62,8 @@ type Sent<K extends Key> = Parameters<typeof call<K>>[1];
 export function useAction<K extends Key>(key: K, after?: (answer: Answer<K>, sent: Sent<K>) => void) {
   const client = useQueryClient();
   const mutation = useMutation<Answer<K>, Error, Sent<K>>({
+    // Without a network it is said at once that there is none, rather than waiting for one.
+    networkMode: 'always',
     mutationFn: (sent) =>
       call(key, sent, (key as string).startsWith('POST') ? crypto.randomUUID() : undefined),
     onSuccess: async (answer, sent) => {

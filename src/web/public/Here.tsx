@@ -11,7 +11,9 @@ import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
+import { language } from './language.ts';
 import { Say, Soft, Title, Two } from './parts.tsx';
+import { KioskSigns } from './Sign.tsx';
 import { isShared } from './shared.ts';
 
 type Here = Answer<'POST /api/public/here/:token'>;
@@ -23,6 +25,8 @@ interface Said {
 
 /** Seconds until a shared device has forgotten whoever was before it. */
 const forgetsAfter = 12;
+/** The same while somebody signs. */
+const signsFor = 300;
 
 /** The page behind the poster: whoever stands there says that they are here. On a shared device it forgets each of them. */
 export default function Here() {
@@ -38,7 +42,7 @@ export default function Here() {
   };
   useEffect(() => {
     if (!kiosk || !done) return undefined;
-    const timer = setTimeout(next, forgetsAfter * 1000);
+    const timer = setTimeout(next, (done.here.outcome === 'sign' ? signsFor : forgetsAfter) * 1000);
     return () => clearTimeout(timer);
   });
   return (
@@ -72,7 +76,10 @@ function Ask({
   const form = useForm({
     values: { given: '', family: '', known: '', share: false },
     request: ({ share: _, ...said }) =>
-      prepare(doorsContract, 'POST /api/public/here/:token', { params: { token }, body: said }),
+      prepare(doorsContract, 'POST /api/public/here/:token', {
+        params: { token },
+        body: { ...said, language: language() },
+      }),
     after: (here, { share, ...said }) => {
       done({ here, said });
       // Where they are is told apart, and only where they agreed.
@@ -130,17 +137,19 @@ function Outcome({
   set: (done: { here: Here; said: Said }) => void;
 }) {
   const { t } = useTranslation();
+  const again = (others: boolean) =>
+    prepare(doorsContract, 'POST /api/public/here/:token', {
+      params: { token },
+      body: { ...said, others, language: language() },
+    });
   const all = useForm({
     values: {},
-    request: () =>
-      prepare(doorsContract, 'POST /api/public/here/:token', {
-        params: { token },
-        body: { ...said, others: true },
-      }),
+    request: () => again(true),
     after: (answer) => set({ here: answer, said }),
   });
   const good = here.outcome === 'in' || here.outcome === 'already in';
   const words = {
+    sign: t('hereSign'),
     in: t('hereIn', { name: said.given || said.family }),
     'already in': t('hereAlready', { name: said.given || said.family }),
     'see the door': t('hereDoor'),
@@ -151,6 +160,21 @@ function Outcome({
       <Say tone={good ? 'good' : 'need'} role="status">
         {words[here.outcome]}
       </Say>
+      {here.sign && (
+        <KioskSigns
+          // What is signed next is another form.
+          key={here.sign.waivers[0]?.id}
+          of={here.sign}
+          said={said}
+          token={token}
+          // What was signed lets them in, or shows what else there is.
+          after={() =>
+            void again(here.sign!.people.length > 1)
+              .send(crypto.randomUUID())
+              .then((answer) => set({ here: answer, said }))
+          }
+        />
+      )}
       {good && here.others > 0 && (
         <Form form={all} submit={t('hereOthers', { count: here.others })} size="go">
           {null}

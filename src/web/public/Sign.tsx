@@ -2,6 +2,7 @@ import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { crewContract } from '#contract/crew.ts';
+import { doorsContract } from '#contract/doors.ts';
 import { guestsContract } from '#contract/guests.ts';
 import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';
@@ -14,6 +15,7 @@ import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { AboutOne, Clauses, HandMore } from '#web/signing/Clauses.tsx';
 import { answersSent, type HandTyped, handSent, nothingTyped } from '#web/signing/hand.ts';
+import { language } from './language.ts';
 import { Head, Say, Soft } from './parts.tsx';
 import { useSigningWords } from './signingWords.ts';
 
@@ -100,6 +102,46 @@ export function SignOne({
           body: { ...handSent(waiver, v), relation, answers: answersSent(v, 0) },
         })
       }
+    />
+  );
+}
+
+/** What somebody signs on a shared device at the doors, for themselves and for the children of their booking, one waiver after the other. */
+export function KioskSigns({
+  of: { waivers, people },
+  said,
+  token,
+  after,
+}: {
+  of: NonNullable<Answer<'POST /api/public/here/:token'>['sign']>;
+  said: { given: string; family: string; known: string };
+  token: string;
+  after: () => void;
+}) {
+  const waiver = waivers[0];
+  if (!waiver) return null;
+  const asked = people.filter((p) => p.toSign.includes(waiver.id));
+  return (
+    <Panel
+      waiver={waiver}
+      people={asked}
+      partly={false}
+      told
+      request={(v) =>
+        prepare(doorsContract, 'POST /api/public/here/:token/signatures', {
+          params: { token },
+          body: {
+            ...handSent(waiver, v),
+            said: { ...said, language: language() },
+            seats: asked.map((p, at) => ({
+              registrationId: p.registrationId,
+              relation: p.relation,
+              answers: answersSent(v, at),
+            })),
+          },
+        })
+      }
+      after={after}
     />
   );
 }

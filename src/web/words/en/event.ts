@@ -240,7 +240,6 @@ export const event = {
     'The list is made for a phone: search, scan, arrive. Every device sees what the others mark.',
   whatTheDoorWill: 'What the door will have to settle',
   nothingEverybodyWhoIs: 'Nothing: everybody who is expected may come in.',
-  arrivals: 'Arrivals',
   plan: 'Plan',
   clearance: 'Clearance',
   registration: 'Registration',
