@@ -137,3 +137,58 @@ test('the doors open without a network: the list is there, a pass is known, an a
     .toBe(0);
   await door.context().close();
 });
+
+test('a device without room says that there is no list without a network; one that was lost loses its list', async ({
+  browser,
+  site,
+}) => {
+  const { event } = await twoTonight(site, 'Lost Lantern', ['Sigrun', 'Tarek'], 'Fenn');
+  const door = await pageOf(browser, site, 'Wilhelmina Nguyen', true);
+  await door.waitForURL(`**/doors/${event.id}`);
+  await expect(door.getByText('Fenn, Sigrun')).toBeVisible();
+  const kept = () =>
+    door.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          const opening = indexedDB.open('acolyte-door-list');
+          opening.onsuccess = () => {
+            const count = opening.result.transaction('taken').objectStore('taken').count();
+            count.onsuccess = () => resolve(count.result);
+          };
+        }),
+    );
+  await expect.poll(kept).toBeGreaterThan(0);
+
+  await test.step('no room', async () => {
+    await door.evaluate(() => {
+      const { put } = IDBObjectStore.prototype;
+      IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...rest: Parameters<typeof put>) {
+        if (this.name === 'taken') throw new DOMException('no room', 'QuotaExceededError');
+        return put.apply(this, rest);
+      };
+    });
+    await door
+      .getByRole('listitem')
+      .filter({ hasText: 'Fenn, Sigrun' })
+      .getByRole('button', { name: 'Arrive' })
+      .click();
+    await expect(
+      door.getByText('This device has no room for the list: without a network there is none.'),
+    ).toBeVisible();
+    // The doors go on all the same.
+    await expect(door.getByRole('status').filter({ hasText: '1 of 2 arrived' })).toBeVisible();
+    await checkAccess(door);
+  });
+
+  await test.step('lost: the coordinator ends what is signed in for it, and its list goes', async () => {
+    const page = await pageOf(browser, site, 'odalys');
+    await page.goto('/team');
+    await page.getByRole('row').filter({ hasText: 'Wilhelmina Nguyen' }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByText('What their devices took along from the doors goes')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Sign them out everywhere' }).click();
+    await page.context().close();
+    await expect.poll(kept).toBe(0);
+  });
+  await door.context().close();
+});

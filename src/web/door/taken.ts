@@ -75,7 +75,12 @@ async function keep(address: string, answer: unknown): Promise<void> {
 
 async function find(address: string): Promise<{ answer: unknown; at: number } | null> {
   const kept = await (await database()).get('taken', address);
-  if (!kept || Date.now() - kept.at > longest) return null;
+  if (!kept) return null;
+  // Too old to go by, and nothing for whoever finds the device.
+  if (Date.now() - kept.at > longest) {
+    await letGo();
+    return null;
+  }
   const text = await crypto.subtle.decrypt({ name: 'AES-GCM', iv: kept.iv }, await theKey(), kept.content);
   return { answer: JSON.parse(new TextDecoder().decode(text)), at: kept.at };
 }

@@ -66,6 +66,7 @@ export function ChangeAccount({
       <Problems of={rest.problem ?? endSessions.problem ?? noStep.problem} />
       <RoleFields form={form} units={units} />
       <p className="soft">{phrase('team.atRestSomebodyIs')}</p>
+      {s.sessions > 0 && <p className="soft">{phrase('team.lostDevice')}</p>}
       <div className="acts">
         {s.sessions > 0 && (
           <Button disabled={endSessions.isPending} onClick={() => endSessions.mutate({ params })}>

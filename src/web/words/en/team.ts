@@ -35,6 +35,8 @@ export const team = {
   signedOutInPlaces: 'Signed out in {{ended:place|places}}',
   atRestSomebodyIs:
     'Somebody suspended is signed out everywhere and cannot sign in. What they did stays under their name.',
+  lostDevice:
+    'Was a device lost? Sign them out everywhere. What their devices took along from the doors goes as soon as they reach us, and cannot be opened after 36 hours in any case.',
   signThemOutEverywhere: 'Sign them out everywhere',
   turnTheirSecondStep: 'Turn their second step off',
   inviteSomebody: 'Invite somebody',
