@@ -368,9 +368,42 @@ const { id: form } = waivers.find((w) => w.title === 'On the water');
 const wording = await shot(odalys, `/team/waivers/${form}`, settled('summary'));
 const doorPhone = await pageOf('door@brackenmere.example', true);
 const doorList = await shot(doorPhone, '/doors', settled('li'));
+// Each answer of the door: come in, already in, something to sign first, no code of ours; then how the doors stand.
+const answers = [];
+const answered = async () => {
+  await doorPhone.locator('.lamp h2').first().waitFor();
+  answers.push(await doorPhone.screenshot());
+  await doorPhone.locator('.lamp').getByRole('button', { name: 'Close' }).click();
+};
 await doorPhone.getByText('Cole, Greta').click();
-await doorPhone.locator('.lamp').waitFor();
-await beside('door', wording, signing, doorList, await doorPhone.screenshot());
+await answered();
+const rowOf = (name) => doorPhone.getByRole('listitem').filter({ hasText: name });
+for (const name of ['Cole, Greta', 'Bracken, Yara', 'Lowry, Odile']) {
+  await rowOf(name).getByRole('button', { name: 'Arrive' }).click();
+  await rowOf(name).getByRole('button', { name: 'Undo' }).waitFor();
+}
+await doorPhone.getByText('Cole, Greta').click();
+await answered();
+await doorPhone.getByText('Guest to be named').first().click();
+await answered();
+const search = doorPhone.getByLabel('Find by name, phone or pass');
+await search.fill('7QK3-M2XA-91ZT-X');
+await search.press('Enter');
+await answered();
+await doorPhone.getByRole('button', { name: 'Live' }).click();
+await doorPhone.locator('.apexcharts-line').first().waitFor();
+await doorPhone.evaluate(() => document.fonts.ready);
+answers.push(await doorPhone.screenshot());
+const night = idOf('Mudlarks Overnight', '2026');
+const wasThere = await shot(odalys, `/events/${night}/doors`, settled('tbody tr'));
+const tonight = new URL(doorPhone.url()).pathname.split('/').at(-1);
+await shot(odalys, `/events/${tonight}/doors`, async (page) => {
+  await page.getByRole('button', { name: 'Let people check themselves in' }).click();
+  await page.getByText('Poster with the code').waitFor();
+});
+const { selfCheckIn } = await (await odalys.request.get(`/api/events/${tonight}/doors`)).json();
+const here = await shot(ownPhone, new URL(selfCheckIn).pathname, settled('form'));
+await beside('door', wording, wasThere, signing, doorList, ...answers, here);
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((r) => server.on('exit', r));

@@ -64,7 +64,13 @@ describe('setting up an organization', () => {
       ...organization,
       currencyUsed: false,
       quietHours: { from: '21:00', until: '08:00' },
+      attendanceDays: 30,
     });
+    const days = (attendanceDays: number) =>
+      caller.try('PUT /api/organization/attendance-days', { body: { attendanceDays } });
+    expect((await days(0)).problem.fields).toMatchObject([{ path: 'attendanceDays' }]);
+    await days(14);
+    expect(await caller.call('GET /api/organization')).toMatchObject({ attendanceDays: 14 });
     const other = {
       ...organization,
       name: 'Old Fen Society',

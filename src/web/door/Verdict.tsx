@@ -110,11 +110,11 @@ export function Verdict({
               {phrase('door.left')}
             </Button>
           )}
-          <Button look="plain" size="touch" disabled={tagging} onClick={() => void tag()}>
-            {phrase(row.tagged ? 'door.tagAgain' : 'door.tag')}
-          </Button>
           <Button size="touch" disabled={pending} onClick={() => void set('expected')}>
             {phrase('door.undoTheArrival')}
+          </Button>
+          <Button look="plain" size="touch" disabled={tagging} onClick={() => void tag()}>
+            {phrase(row.tagged ? 'door.tagAgain' : 'door.tag')}
           </Button>
           <Button look="plain" size="touch" onClick={close}>
             {phrase('common.close')}

@@ -1,4 +1,4 @@
-import { FileUpload } from '@chakra-ui/react';
+import { chakra, FileUpload } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { base64Of } from '#web/base64.ts';
@@ -91,14 +91,18 @@ export function TakeList({
         <FileUpload.Trigger asChild>
           <Button>{phrase('event.chooseList')}</Button>
         </FileUpload.Trigger>
-        {file && <span className="soft">{file.fileName}</span>}
+        {file && (
+          <chakra.span color="soft" marginLeft="10px">
+            {file.fileName}
+          </chakra.span>
+        )}
       </FileUpload.Root>
       <Problems of={check.problem ?? take.problem} />
       {check.data && (
         <>
-          <p role="status">
+          <chakra.p role="status" margin="12px 0 6px">
             {phrase('event.listFound', { rows: rows.length, people: ready.size, open: open.length })}
-          </p>
+          </chakra.p>
           <div className="table still">
             <table>
               <thead>

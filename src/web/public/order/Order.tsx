@@ -121,6 +121,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           {event.afterwards}
         </Say>
       )}
+      {order.standing === 'confirmed' && !off && <AttendedBooking token={token} zone={event.zone} />}
       {order.standing === 'waitlisted' && (
         <Say>
           {t('queuePlace', { n: order.queuePlace })}
@@ -206,7 +207,6 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           </a>
         </Acts>
       )}
-      {order.standing === 'confirmed' && !off && <AttendedBooking token={token} zone={event.zone} />}
       {order.standing === 'confirmed' && !off && order.namesUntil !== null && (
         <Exchange order={order} token={token} />
       )}
