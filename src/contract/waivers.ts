@@ -398,6 +398,8 @@ export const waiversContract = contract({
       zone: z.string(),
       typedName: z.string(),
       event: z.string().nullable(),
+      /** Where the other guardian signs for the same children; null where nobody else has to. */
+      other: z.string().nullable(),
       people: z.array(
         z.object({
           name: z.string(),
@@ -407,6 +409,35 @@ export const waiversContract = contract({
         }),
       ),
     }),
+  },
+  'GET /api/public/cosign/:token': {
+    summary: 'What the other guardian signs, for the children that the first one signed for',
+    who: 'public',
+    params: token,
+    query: z.object({ language: z.enum(['en', 'fr']).default('en') }),
+    response: z.object({
+      waiver: waiverText,
+      organization: z.string(),
+      /** Who signed first. */
+      by: z.string(),
+      /** The children that still need a second signature, by name. */
+      people: z.array(z.object({ signatureId: id, name: z.string() })),
+      closed: z.boolean(),
+    }),
+  },
+  'POST /api/public/cosign/:token': {
+    summary: 'Sign as the other guardian, for the children that the first one signed for',
+    who: 'public',
+    params: token,
+    body: hand.extend({
+      email: z.string().trim().max(254),
+      people: z
+        .array(z.object({ signatureId: id, answers }))
+        .min(1)
+        .max(30),
+      language: z.enum(['en', 'fr']).default('en'),
+    }),
+    response: z.object({ people: z.int() }),
   },
   'POST /api/public/signed/:token/seen': {
     summary:

@@ -44,7 +44,7 @@ const table: Record<string, string> = {
     GET /api/public/orders/:token/files/:file, GET /api/public/orders/:token/sessions,
     POST /api/public/orders/:token/ticket, POST /api/public/orders/:token/ticket/what-if, POST /api/public/orders/:token/date, POST /api/public/orders/:token/date/what-if,
     POST /api/public/events/:slug/seen, GET /api/public/orders/:token/confirmation.pdf, GET /api/public/invitations/:token, POST /api/public/invitations/:token/answer,
-    GET /api/public/here/:token, POST /api/public/here/:token, POST /api/public/here/:token/signatures,
+    GET /api/public/here/:token, POST /api/public/here/:token, POST /api/public/here/:token/signatures, GET /api/public/cosign/:token, POST /api/public/cosign/:token,
     GET /api/public/orders/:token/attendance, POST /api/public/orders/:token/seats/:seat/attendance, GET /api/public/orders/:token/seats/:seat/certificate.pdf,
     GET /api/public/guests/:token/attendance, POST /api/public/guests/:token/attendance, GET /api/public/guests/:token/certificate.pdf,
     GET /api/public/waivers/:slug, POST /api/public/waivers/:slug/signatures, GET /api/public/signed/:token, GET /api/public/signed/:token/copy.pdf,

@@ -623,6 +623,58 @@ describe('on its own page', () => {
     expect((await signaturesOf(id, { state: 'revoked' })).rows).toHaveLength(3);
   });
 
+  test('where both guardians sign, the other does by a link of the copy, for the same children, with another name', async () => {
+    const { id, slug } = await standing({ audience: 'minors', guardians: 2 });
+    await signThere(slug, { self: false, children: [person('Alva', '2016-06-06')] });
+    await world.runner.run();
+    const copies = await lettersTo('ebba@quill.example');
+    const links = copies.map((c) => /\/signed\/([\w-]+)/u.exec(c.text)?.[1]).filter(Boolean);
+    const pages = [];
+    for (const token of links)
+      pages.push(await world.anyone.call('GET /api/public/signed/:token', { params: { token: token! } }));
+    const copy = pages.findIndex((p) => p.other !== null);
+    const signed = { params: { token: links[copy]! } };
+    await world.anyone.call('POST /api/public/signed/:token/seen', signed);
+    const event = await asking(id, 'Both Of Them');
+    await book(event, [{ given: 'Alva', family: 'Quill', birthDate: '2016-06-06' }], {
+      given: 'Ebba',
+      family: 'Quill',
+      email: 'ebba@quill.example',
+    });
+    expect((await doorOf(event, 'Alva')).missing).toEqual(['guardian']);
+
+    const token = pages[copy]!.other!.split('/').at(-1)!;
+    const page = await world.anyone.call('GET /api/public/cosign/:token', { params: { token } });
+    expect(page).toMatchObject({ by: 'Ebba Quill', people: [{ name: 'Alva Quill' }], closed: false });
+    const cosign = (typedName: string, email = 'olof@quill.example') =>
+      world.anyone.try('POST /api/public/cosign/:token', {
+        params: { token },
+        body: {
+          ...signs(page.waiver, typedName),
+          email,
+          people: page.people.map(({ signatureId }) => ({ signatureId, answers: {} })),
+        },
+      });
+    expect((await cosign('ebba quill')).problem.fields).toMatchObject([
+      { path: 'typedName', code: 'other-guardian' },
+    ]);
+    expect((await cosign('Olof Quill', 'nothing')).problem.fields).toMatchObject([{ path: 'email' }]);
+    expect((await cosign('Olof Quill')).body).toEqual({ people: 1 });
+    expect((await cosign('Olof Quill')).problem.code).toBe('waiver-signed');
+    // Whose hand it was is known once the copy is opened.
+    expect((await doorOf(event, 'Alva')).missing).toEqual(['guardian']);
+    await world.runner.run();
+    const [other] = await lettersTo('olof@quill.example');
+    await world.anyone.call('POST /api/public/signed/:token/seen', {
+      params: { token: /\/signed\/([\w-]+)/u.exec(other!.text)![1]! },
+    });
+    expect((await doorOf(event, 'Alva')).missing).toEqual([]);
+    expect((await world.anyone.call('GET /api/public/signed/:token', signed)).other).toBeNull();
+    expect((await world.anyone.call('GET /api/public/cosign/:token', { params: { token } })).people).toEqual(
+      [],
+    );
+  });
+
   test('says what is wrong beside whom it is about', async () => {
     const { slug } = await standing({ audience: 'minors' });
     const fields = async (part: Parameters<typeof signThere>[1]) =>

@@ -25,6 +25,7 @@ const places: Record<LinkKind, string> = {
   signed: 'signed',
   here: 'here',
   kiosk: 'here',
+  cosign: 'cosign',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

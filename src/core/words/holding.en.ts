@@ -52,6 +52,11 @@ export const holdingEn = {
   hereDo: 'I am here',
   hereIn: 'Welcome, {{name}}. You are checked in.',
   hereAlready: '{{name}}, you are checked in already.',
+  otherSigns:
+    'Both guardians sign. Pass this link on to the other one: they sign there, with their own name.',
+  otherLink: 'Link for the other guardian',
+  otherHasSigned: '{{name}} has signed for {{people}}. You sign as the other guardian.',
+  bothSigned: 'Both guardians have signed.',
   hereSign: 'This is to be signed before you come in.',
   hereDoor: 'Please see the team at the door: something is still to be settled.',
   hereNot: 'We did not find you by that. Try the email you booked with, or see the team at the door.',

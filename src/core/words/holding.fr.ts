@@ -54,6 +54,11 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   hereDo: 'Je suis là',
   hereIn: 'Bienvenue, {{name}}. Votre arrivée est inscrite.',
   hereAlready: '{{name}}, votre arrivée est déjà inscrite.',
+  otherSigns:
+    'Les deux tuteurs signent. Transmettez ce lien à l’autre : il ou elle y signe, de son propre nom.',
+  otherLink: 'Lien pour l’autre tuteur',
+  otherHasSigned: '{{name}} a signé pour {{people}}. Vous signez comme autre tuteur.',
+  bothSigned: 'Les deux tuteurs ont signé.',
   hereSign: 'Ceci est à signer avant d’entrer.',
   hereDoor: 'Voyez l’équipe à l’entrée : il reste quelque chose à régler.',
   hereNot:

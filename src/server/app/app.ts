@@ -204,7 +204,8 @@ export type LinkKind =
   | 'application'
   | 'signed'
   | 'here'
-  | 'kiosk';
+  | 'kiosk'
+  | 'cosign';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

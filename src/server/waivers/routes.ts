@@ -104,6 +104,8 @@ async function sayBreaks(tx: Queries) {
   };
 }
 
+import { cosign, otherGuardiansPage, toCosign } from './cosigning.ts';
+
 export const waiversHandlers: Handlers<typeof waiversContract> = {
   'GET /api/waivers': async (c) =>
     (await readWaivers(c.tx, await today(c), c.now)).map(
@@ -285,6 +287,7 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
       zone,
       typedName: first!.typedName,
       event: first!.event?.title ?? null,
+      other: await otherGuardiansPage(c, first!.act),
       people: signatures.map((s) => ({
         name: s.participant,
         holdsUntil: s.holdsUntil,
@@ -293,6 +296,21 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
       })),
     };
   },
+
+  'GET /api/public/cosign/:token': async (c) => {
+    const { waiver, first } = await toCosign(c, c.params.token);
+    return {
+      waiver: asRead(waiver, c.query.language),
+      organization: (await theOrganization(c.tx)).name,
+      by: first[0]?.typedName ?? '',
+      people: first.map((s) => ({ signatureId: s.id, name: s.participant })),
+      closed: waiver.closedAt !== null,
+    };
+  },
+
+  'POST /api/public/cosign/:token': async (c) => ({
+    people: await cosign(c, await toCosign(c, c.params.token), c.body, sentFrom(c.request)),
+  }),
 
   'POST /api/public/signed/:token/seen': async (c) => {
     const [first] = await signedByLink(c, c.params.token);

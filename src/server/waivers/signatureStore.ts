@@ -115,6 +115,15 @@ export const signerOfAct = async (tx: Queries, act: string) =>
 export const signaturesOfAct = (tx: Queries, act: string, today: string): Promise<SignatureRead[]> =>
   tx.query<SignatureRead>(`${signatureSql} where g.act = $2 order by n.number`, [today, act]);
 
+/** Who signed a waiver for somebody, each name once, as far as it counts. */
+export const signersFor = async (tx: Queries, waiverId: string, contactId: string): Promise<string[]> =>
+  (
+    await tx.query<{ name: string }>(
+      "select distinct lower(typed_name) as name from signatures where waiver_id = $1 and contact_id = $2 and state = 'valid' and relation = 'guardian' order by 1",
+      [waiverId, contactId],
+    )
+  ).map((r) => r.name);
+
 /** Who signed a waiver, newest first, a page at a time. `before` is the number of the last one seen. */
 export const signaturesOfWaiver = (
   tx: Queries,

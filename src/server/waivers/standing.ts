@@ -8,7 +8,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { needOf, type WaiverNeed } from '#core/waivers/needs.ts';
 import { problemsWithSigning } from '#core/waivers/signing.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
-import type { Work } from '../app/app.ts';
+import { openLink, type Work } from '../app/app.ts';
 import { Arrivals } from '../contacts/arriving.ts';
 import { linkArrival, linkBeside, setGuardian } from '../contacts/linking.ts';
 import { proposeGuardian } from '../contacts/proposals.ts';
@@ -132,5 +132,7 @@ export async function signStanding(
     },
     organization,
   );
+  // The other guardian signs by a link that whoever signed gets with their copy.
+  if (waiver.guardians > 1 && people.some((p) => p.relation === 'guardian')) await openLink(w, 'cosign', act);
   return { act, people: people.length };
 }

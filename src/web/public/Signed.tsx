@@ -10,6 +10,7 @@ import { addressOf, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
+import { Copied } from './Copied.tsx';
 import { Acts, Rows, Say, Small, Soft, Title } from './parts.tsx';
 
 /** What somebody signed, by the link of their copy: who it is for, the copy, and a way to say that it was somebody else. */
@@ -59,6 +60,12 @@ export default function Signed() {
               </li>
             ))}
           </Rows>
+          {s.other && (
+            <Say tone="need">
+              <p>{t('otherSigns')}</p>
+              <Copied label={t('otherLink')} copy={t('copyAddress')} text={s.other} />
+            </Say>
+          )}
           <Acts>
             <a href={addressOf('GET /api/public/signed/:token/copy.pdf', { token })}>{t('signedCopy')}</a>
           </Acts>

@@ -39,6 +39,7 @@ const Follow = lazy(() => import('./Follow.tsx'));
 const Out = lazy(() => import('./Out.tsx'));
 const Here = lazy(() => import('./Here.tsx'));
 const Standing = lazy(() => import('./Standing.tsx'));
+const Cosign = lazy(() => import('./Cosign.tsx'));
 const Signed = lazy(() => import('./Signed.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
@@ -80,6 +81,7 @@ const router = createBrowserRouter([
       { path: '/sign/:slug', element: <Standing /> },
       { path: '/here/:token', element: <Here /> },
       { path: '/signed/:token', element: <Signed /> },
+      { path: '/cosign/:token', element: <Cosign /> },
       { path: '/pledge/:token', element: <Pledge /> },
       { path: '/propose', element: <ProposeEvent /> },
       { path: '/mine', element: <Mine /> },

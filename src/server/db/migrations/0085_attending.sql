@@ -22,10 +22,11 @@ alter table registrations add column tag_printed_at timestamptz;
 -- So many days after an event its attendance stands as it is.
 alter table organization add column attendance_days int not null default 30 check (attendance_days between 1 and 3650);
 
+-- The other guardian signs by a link of its own, which the first one passes on.
 -- A shared device at the doors, on which people check themselves in and sign: a link of its own, which hangs on no wall.
 alter table links drop constraint links_kind_check;
 alter table links add constraint links_kind_check
-  check (kind in ('manage', 'crew', 'survey', 'preview', 'own', 'seat', 'feed', 'invited', 'gift', 'pledge', 'receipt', 'out', 'follow', 'application', 'signed', 'here', 'kiosk'));
+  check (kind in ('manage', 'crew', 'survey', 'preview', 'own', 'seat', 'feed', 'invited', 'gift', 'pledge', 'receipt', 'out', 'follow', 'application', 'signed', 'here', 'kiosk', 'cosign'));
 
 -- Lists of who was there that came as files.
 create table attendance_imports (
