@@ -120,6 +120,8 @@ export const doorsContract = contract({
       arrived: z.int(),
       inside: z.int(),
       capacity: z.int().nullable(),
+      /** The most people who may be inside, crew and all, and how many of the crew are; null where nothing says so. */
+      most: z.object({ people: z.int(), crew: z.int() }).nullable(),
       day: z.enum(['today', 'to come', 'past', 'no date']),
       currency,
       /** Where people check themselves in; null where they do not. */

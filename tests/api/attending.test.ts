@@ -310,6 +310,7 @@ describe('how the doors stand', () => {
     await mark(event, ada, 'arrived', { device: 'Main gate' });
     await mark(event, bo, 'arrived', { device: 'Boathouse' });
     await mark(event, bo, 'left', { device: 'Main gate' });
+    expect((await list(event)).most).toEqual({ people: 2, crew: 0 });
     const live = await door.call('GET /api/events/:id/doors/live', { params: { id: event.id } });
     expect(live).toMatchObject({ seats: 3, arrived: 2, inside: 1, crew: 0, most: 2, expected: 1 });
     expect(live.doors.map((d) => [d.name, d.arrived])).toEqual([

@@ -54,6 +54,8 @@ test('a family walks in at once: one order, paid in cash, everybody in', async (
     ['Siv', 'arrived', true],
     ['Tor', 'arrived', true],
   ]);
+  // Who leads the crew takes no money.
+  expect((await letIn(event, { given: 'Imre', paid: true }, await world.as('imani'))).status).toBe(403);
   const payments = await world.app.db.query<{ amount: number; method: string }>(
     'select amount, method from payments where order_id = $1',
     [body.row.orderId],

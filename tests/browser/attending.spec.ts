@@ -60,7 +60,7 @@ test('at the door: of the event and of a session, by the name of the door, a nam
       { given: 'Ada', birthDate: '1988-01-01' },
       { given: 'Kit', birthDate: '2018-01-01' },
     ],
-    { doors: { ...doors, handover: true, most: 3 }, sessions: [talk] },
+    { doors: { ...doors, handover: true, most: 2 }, sessions: [talk] },
   );
   const door = await pageOf(browser, site, 'Wilhelmina Nguyen', true);
   await door.waitForURL(`**/doors/${event.id}`);
@@ -83,6 +83,8 @@ test('at the door: of the event and of a session, by the name of the door, a nam
     await door.getByLabel('Which door').selectOption({ label: 'Doors of the event' });
     await expect(door.getByRole('status').filter({ hasText: '2 of 2 arrived' })).toBeVisible();
   });
+
+  await expect(door.getByText('Full: 2 inside, 2 may be.')).toBeVisible();
 
   await test.step('a name tag is made, and once more', async () => {
     await row('Sallow, Ada').getByRole('button', { name: 'Ada' }).click();

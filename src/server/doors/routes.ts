@@ -37,7 +37,7 @@ import {
   setSelfCheckIn,
   signAtKiosk,
 } from './selfCheckIn.ts';
-import { doorsAround, seatOfPass } from './store.ts';
+import { crewInside, doorsAround, seatOfPass } from './store.ts';
 import { letIn, peopleAlong } from './walkIns.ts';
 
 /** As much of somebody as tells them apart from a namesake: the first letter and the house of an email, the last digits. */
@@ -84,6 +84,8 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       arrived: rows.filter((r) => hasCome(r.attendance)).length,
       inside: rows.filter((r) => r.attendance === 'arrived').length,
       capacity: limitsOf(event).capacity,
+      most:
+        event.doors.most === null ? null : { people: event.doors.most, crew: await crewInside(tx, event.id) },
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
       selfCheckIn: pages.page,

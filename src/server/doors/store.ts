@@ -225,6 +225,15 @@ export const readInside = (tx: Queries, eventId: string) =>
     [eventId],
   );
 
+/** How many of the crew are inside an event. */
+export const crewInside = async (tx: Queries, eventId: string): Promise<number> =>
+  (await first<{ n: number }>(
+    tx,
+    `select count(distinct x.contact_id)::int as n from assignments x join shifts s on s.id = x.shift_id
+     where s.event_id = $1 and x.in_at is not null and x.out_at is null`,
+    [eventId],
+  ))!.n;
+
 /** The telephones that somebody with a seat is known by, their own and of whoever booked, as SQL over a registration and its order. */
 export const phonesSql = (r: string, o: string): string =>
   `array_remove(array[${o}.buyer_phone] || array(select phone from contact_phones p where p.contact_id = ${r}.contact_id and p.ended_on is null), null)`;

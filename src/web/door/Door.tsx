@@ -133,6 +133,7 @@ function Shown({
   const rests = row !== undefined || scan.isPending || scan.data !== undefined || scan.problem !== null;
   const inside = all.filter((r) => r.attendance === 'arrived').length;
   const arrived = all.filter((r) => hasCome(r.attendance)).length;
+  const full = doors.most !== null && !sessionId && inside + doors.most.crew >= doors.most.people;
   return (
     <>
       <div className="spread">
@@ -170,6 +171,11 @@ function Shown({
           {doors.day === 'past' ? phrase('door.thisEventIsOver') : phrase('door.thisEventIsNot')}
           {doors.startsLocal && `: ${sayRange(doors.startsLocal, null)}`}.{' '}
           {phrase('door.arrivalsNeedAReason')}
+        </p>
+      )}
+      {full && (
+        <p className="lamp stop" role="alert">
+          {phrase('door.fullInside', { people: inside + doors.most!.crew, most: doors.most!.people })}
         </p>
       )}
       <p className="num headcount" role="status" aria-live="polite">
@@ -263,6 +269,15 @@ function Shown({
           {scan.data.details.map((d) => (
             <p key={d}>{d}</p>
           ))}
+          <Button
+            size="touch"
+            onClick={() => {
+              show(null);
+              setMode('walk-in');
+            }}
+          >
+            {phrase('door.walkIn')}
+          </Button>
           <Button look="plain" size="touch" onClick={() => scan.reset()}>
             {phrase('common.close')}
           </Button>

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { hasCome } from '#core/doors/attendance.ts';
+import { minutesLate } from '#core/doors/marks.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Asking } from '#web/kit/Asking.tsx';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
@@ -88,7 +89,16 @@ function Shown({ attendance: a, page }: { attendance: Attendance; page: EventPag
       heading: term('arrived'),
       number: true,
       sortBy: (r) => r.arrivedAt ?? '',
-      cell: (r) => moment(r.arrivedAt),
+      cell: (r) => {
+        const start = r.arrivedAt && (a.days.find((d) => r.arrivedAt! <= d.until) ?? a.days[0]);
+        const late = start ? minutesLate(r.arrivedAt!, start.from) : 0;
+        return (
+          <>
+            {moment(r.arrivedAt)}
+            {late > 0 && <span className="soft"> · {phrase('event.lateBy', { minutes: late })}</span>}
+          </>
+        );
+      },
     },
     {
       id: 'left',

@@ -69,6 +69,7 @@ export const door = {
   live: 'Live',
   insideNowLabel: 'Inside now',
   ofMost: 'of {{most}}',
+  fullInside: 'Full: {{people}} inside, {{most}} may be. Let somebody in only when somebody has left.',
   fireFull: 'No more may come in.',
   insideParts: '{{seats:guest|guests}} and {{crew}} of the crew inside, {{minors}} under age.',
   arrivedOf: '{{arrived}} of {{seats}} have come.',

@@ -100,6 +100,7 @@ export const event = {
   hoursShort: '{{hours}} h {{minutes}}',
   thereState: 'Attendance',
   wasCorrected: 'corrected',
+  lateBy: '{{minutes}} min late',
   timeThere: 'Time there',
   atSessions: 'Sessions',
   certificate: 'Certificate',
