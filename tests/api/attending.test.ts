@@ -270,6 +270,7 @@ describe('lists of who was there', () => {
     ]);
     const taken = await take(event, log, { '4': bo.id, '3': null });
     expect(taken.body.people).toBe(2);
+    expect((await take(event, log, { '4': bo.id })).problem.code).toBe('list-twice');
     // Line 3 was left out; line 2 alone says when Ada was there.
     expect((await attended(event, ada)).counted.minutes).toBe(35);
     expect((await attended(event, bo)).state).toBe('left');
@@ -608,6 +609,23 @@ describe('afterwards', () => {
     expect(
       (await world.anyone.try('GET /api/public/guests/:token/certificate.pdf', { params })).problem.code,
     ).toBe('no-certificates');
+  });
+
+  test('erased with the person is what was said of it; that they came stays', async () => {
+    const [bo] = await world.app.db.query<{ contactId: string }>(
+      'select contact_id from registrations where id = $1',
+      [seat(supper, 'Bo').id],
+    );
+    await odalys.call('POST /api/contacts/:id/erase', {
+      params: { id: bo!.contactId },
+      body: { name: 'Bo Sedge' } as never,
+    });
+    const kept = JSON.stringify([
+      await attendance(supper.event),
+      await odalys.call('GET /api/registrations/:id/attendance', { params: { id: seat(supper, 'Bo').id } }),
+    ]);
+    expect(kept).not.toContain('table 4');
+    expect((await attended(supper.event, seat(supper, 'Bo'))).state).toBe('left');
   });
 
   test('when its time is up it stands; a coordinator opens it once more, with a reason', async () => {

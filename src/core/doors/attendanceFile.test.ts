@@ -127,6 +127,11 @@ test('whom a row names for sure, and who has to be chosen', () => {
   expect(meantBy(row('Lou Tarn', 'lou@two.example'), people).sure).toBe('lou2');
   // Somebody else at the address of somebody: not for sure.
   expect(meantBy(row('Zed Quill', 'ana@post.example'), people)).toEqual({ sure: null, maybe: ['ana'] });
+  // A name that one alone has, at the address of others.
+  expect(meantBy(row('Ana Côté', 'reeds@post.example'), people)).toEqual({
+    sure: null,
+    maybe: ['mai', 'tom', 'ana'],
+  });
   expect(meantBy(row('Reed'), people).maybe).toEqual(['mai', 'tom']);
   expect(meantBy(row('Nobody Here'), people)).toEqual({ sure: null, maybe: [] });
 });

@@ -278,6 +278,7 @@ export const refusalsEn = {
     'What is kept of who came has stood since {{since}}. A coordinator can open it once more.',
   'attendance-not-locked': 'It can be changed anyhow.',
   'nothing-different': 'It says so already.',
+  'list-twice': 'This list was taken in already.',
   'list-taken-back': 'This list was taken back already.',
   'nobody-on-list': 'There is nobody on this list to mark.',
   'doors-not-begun': 'Its doors have not opened yet.',

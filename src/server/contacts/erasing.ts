@@ -183,6 +183,13 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run(
     'delete from answers where registration_id is null and order_id in (select id from orders where buyer_contact_id = any($1))',
   );
+  // What was said of whether they came, and to whom they were handed over; that they came stays.
+  const theirSeats = 'registration_id in (select id from registrations where contact_id = any($1))';
+  await run(`delete from attendance_disputes where ${theirSeats}`);
+  await run(
+    `update attendance_marks set why = case when why = '' then '' else 'erased' end, handed_to = case when handed_to in ('', 'code') then handed_to else 'erased' end,
+       latitude = null, longitude = null where ${theirSeats}`,
+  );
   await run(
     "update registrations set given_name = 'Erased', family_name = '', birth_date = null, guest_email = null, link_reasons = '[]' where contact_id = any($1)",
   );

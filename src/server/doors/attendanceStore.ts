@@ -88,6 +88,19 @@ export const theList = (tx: Queries, id: string) =>
     [id],
   );
 
+/** Whether the same list was taken, for the same event or session, and counts. */
+export const isTaken = async (
+  tx: Queries,
+  eventId: string,
+  sessionId: string | null,
+  hash: string,
+): Promise<boolean> =>
+  (await first(
+    tx,
+    'select 1 as x from attendance_imports where event_id = $1 and session_id is not distinct from $2::uuid and sha256 = $3 and undone_at is null',
+    [eventId, sessionId, hash],
+  )) !== null;
+
 /** The marks that came with a list, by seat. */
 export const marksOfList = (tx: Queries, importId: string) =>
   tx.query<{ registrationId: string; ids: string[] }>(

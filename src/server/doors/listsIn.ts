@@ -16,10 +16,11 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries, update } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { readSeat } from '../registration/store.ts';
-import { marksOfList, seatsNamed, theList } from './attendanceStore.ts';
+import { isTaken, marksOfList, seatsNamed, theList } from './attendanceStore.ts';
 import { assertUnlocked, keepPresence } from './commands.ts';
 import { doorDaysOf, doorSessions } from './days.ts';
 import { keepMark, marksOf } from './store.ts';
@@ -116,8 +117,11 @@ export async function takeList(
     stays.set(who, [...(stays.get(who) ?? []), row.stay]);
   }
   if (!stays.size) throw refused('nobody-on-list');
+  const hash = sha256(sent.content);
+  if (await isTaken(tx, event.id, sent.sessionId, hash)) throw refused('list-twice');
   const id = app.ids.id();
   await insert(tx, 'attendance_imports', {
+    sha256: hash,
     id,
     eventId: event.id,
     sessionId: sent.sessionId,

@@ -34,6 +34,8 @@ create table attendance_imports (
   event_id uuid not null references events (id) on delete cascade,
   session_id uuid references agenda_sessions (id) on delete cascade,
   file_name text not null,
+  -- What it says, so that nobody takes it twice.
+  sha256 text not null,
   rows int not null,
   people int not null,
   staff_id uuid references staff (id),
@@ -42,6 +44,7 @@ create table attendance_imports (
   undone_at timestamptz
 );
 create index attendance_imports_event on attendance_imports (event_id);
+create unique index attendance_imports_once on attendance_imports (event_id, coalesce(session_id, event_id), sha256) where undone_at is null;
 alter table attendance_marks add constraint attendance_marks_import_id_fkey foreign key (import_id) references attendance_imports (id);
 
 -- Somebody says that what is kept of their attendance is wrong.
