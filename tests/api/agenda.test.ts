@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/plan.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, sessionOf } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -26,25 +26,8 @@ async function save(change: Partial<EventPlan>, id = event.id) {
   const { version } = await page(id);
   return odalys.try('PATCH /api/events/:id', { params: { id }, body: { version, change } });
 }
-const session = (
-  title: string,
-  [day, begins, ends]: [number, string, string],
-  more: object = {},
-): EventPlan['sessions'][number] => ({
-  id: uuid(),
-  kind: 'session',
-  title: { en: title },
-  about: { en: '' },
-  day,
-  begins,
-  ends,
-  trackId: null,
-  roomId: null,
-  capacity: null,
-  signUp: true,
-  speakerIds: [],
-  ...more,
-});
+const session: typeof sessionOf = (title, times, more = {}) =>
+  sessionOf(title, times, { signUp: true, ...more });
 const shown = (slug = event.slug) => world.anyone.call('GET /api/public/events/:slug', { params: { slug } });
 
 /** What the lifeline of somebody says of sessions. */

@@ -5,7 +5,7 @@ import { linkToken } from '#server/db/ids.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, sessionOf } from './scenes.ts';
 import { wordsOf } from './wordsOf.ts';
 
 let world: World;
@@ -19,25 +19,6 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 type Doors = Partial<EventPlan['doors']>;
-const session = (
-  title: string,
-  [day, begins, ends]: [number, string, string],
-  more: Partial<EventPlan['sessions'][number]> = {},
-): EventPlan['sessions'][number] => ({
-  id: crypto.randomUUID(),
-  kind: 'session',
-  title: { en: title },
-  about: { en: '' },
-  day,
-  begins,
-  ends,
-  trackId: null,
-  roomId: null,
-  capacity: null,
-  signUp: false,
-  speakerIds: [],
-  ...more,
-});
 
 interface Seat {
   id: string;
@@ -108,9 +89,9 @@ const today = (time: string) => `2026-07-09T${time}`;
 
 describe('sessions and days', () => {
   test('the door of a session: whose it is, where else they should be, and that they come to the event by it', async () => {
-    const talk = session('Herons', [1, '09:00', '10:30'], { signUp: true });
-    const walk = session('Walk', [1, '09:00', '10:00'], { signUp: true });
-    const plenary = session('Opening', [1, '11:00', '12:00']);
+    const talk = sessionOf('Herons', [1, '09:00', '10:30'], { signUp: true });
+    const walk = sessionOf('Walk', [1, '09:00', '10:00'], { signUp: true });
+    const plenary = sessionOf('Opening', [1, '11:00', '12:00']);
     const { event, seats } = await scene('By Session', ['Ada', 'Bo', 'Cy'], {
       sessions: [talk, walk, plenary],
     });
@@ -168,7 +149,7 @@ describe('sessions and days', () => {
   });
 
   test('a session that has its own list counts by it, and the file of a day out says who left', async () => {
-    const talk = session('Talk', [1, '08:30', '09:30']);
+    const talk = sessionOf('Talk', [1, '08:30', '09:30']);
     const { event, seats } = await scene('Counted', ['Ada', 'Bo'], {
       sessions: [talk],
       doors: { certificate: { share: 80, of: 'sessions' } },
@@ -212,7 +193,7 @@ describe('corrections', () => {
   });
 
   test('what cannot be is refused field by field, and nothing is kept of it', async () => {
-    const talk = session('Early Talk', [1, '08:30', '09:30']);
+    const talk = sessionOf('Early Talk', [1, '08:30', '09:30']);
     const { event, seats } = await scene('Not Corrected', ['Ada'], { sessions: [talk] });
     const [ada] = seats as [Seat];
     const wrong = await correct(ada, [

@@ -215,3 +215,24 @@ export const signs = (
 export const saying = (subject: string, body: string) => ({
   said: { subject: { en: subject }, body: { en: body } },
 });
+
+/** A session of an agenda that everybody can come to. */
+export const sessionOf = (
+  title: string,
+  [day, begins, ends]: [number, string, string],
+  more: Partial<EventPlan['sessions'][number]> = {},
+): EventPlan['sessions'][number] => ({
+  id: uuid(),
+  kind: 'session',
+  title: { en: title },
+  about: { en: '' },
+  day,
+  begins,
+  ends,
+  trackId: null,
+  roomId: null,
+  capacity: null,
+  signUp: false,
+  speakerIds: [],
+  ...more,
+});

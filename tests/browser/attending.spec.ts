@@ -1,24 +1,9 @@
 import type { EventPlan } from '#contract/plan.ts';
-import { openEvent, orderFor } from '../api/scenes.ts';
+import { openEvent, orderFor, sessionOf } from '../api/scenes.ts';
 import { tick } from './pages/controls.ts';
 import { callers, checkAccess, expect, pageOf, type Site, test } from './site.ts';
 
 const doors = { goHome: false, handover: false, most: null, certificate: null };
-const session = (title: string, begins: string, ends: string): EventPlan['sessions'][number] => ({
-  id: crypto.randomUUID(),
-  kind: 'session',
-  title: { en: title },
-  about: { en: '' },
-  day: 1,
-  begins,
-  ends,
-  trackId: null,
-  roomId: null,
-  capacity: null,
-  signUp: false,
-  speakerIds: [],
-});
-
 /** An event of today with a booking by somebody, whose plan says more. */
 async function scene(
   site: Site,
@@ -52,7 +37,7 @@ test('at the door: of the event and of a session, by the name of the door, a nam
   browser,
   site,
 }) => {
-  const talk = session('Herons at dusk', '09:00', '10:00');
+  const talk = sessionOf('Herons at dusk', [1, '09:00', '10:00']);
   const { event, odalys, token } = await scene(
     site,
     'Sallow Day',
