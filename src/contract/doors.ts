@@ -60,6 +60,8 @@ const insideRow = z.object({
   since: instant.nullable(),
   /** Who is called for them, and on which number; empty where nobody is known. */
   call: z.string(),
+  /** Who may collect a child that is handed over. */
+  collect: z.array(z.string()),
 });
 export type InsideRow = z.infer<typeof insideRow>;
 

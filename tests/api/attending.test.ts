@@ -38,7 +38,8 @@ async function scene(
     doors = {},
     sessions = [],
     born = '1990-01-01',
-  }: { ends?: string; doors?: Doors; sessions?: EventPlan['sessions']; born?: string } = {},
+    buyer = '',
+  }: { ends?: string; doors?: Doors; sessions?: EventPlan['sessions']; born?: string; buyer?: string } = {},
 ): Promise<Scene> {
   const event = await openEvent(world, { title, startsLocal: '2026-07-09T08:00', endsLocal: ends });
   const saved = await saveIt(odalys, event.id, {
@@ -51,6 +52,7 @@ async function scene(
     body: orderFor(
       event,
       given.map((name) => ({ given: name, family: 'Sedge', birthDate: born })),
+      buyer ? { buyer: { given: buyer, family: 'Sedge', email: 'booked@sedge.example' } } : {},
     ),
   });
   const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
@@ -335,6 +337,7 @@ describe('handing children over', () => {
     const { event, token, seats } = await scene('Handed Over', ['Kit'], {
       doors: { handover: true },
       born: '2018-01-01',
+      buyer: 'Pelle',
     });
     const [kit] = seats as [Seat];
     const grown = await scene('Handed Over Grown', ['Ada'], { doors: { handover: true } });
@@ -345,8 +348,10 @@ describe('handing children over', () => {
     await mark(event, kit, 'arrived', { despite: 'Waiver on paper' });
     expect((await rowOf(event, kit)).handover).toMatchObject({
       hash: expect.any(String),
-      collect: ['Kit Sedge'],
+      collect: ['Pelle Sedge'],
     });
+    const inside = await odalys.call('GET /api/events/:id/inside', { params: { id: event.id } });
+    expect(inside.rows).toMatchObject([{ name: 'Kit Sedge', minor: true, collect: ['Pelle Sedge'] }]);
     expect((await mark(event, kit, 'left')).problem.code).toBe('handover-needed');
     expect((await mark(event, kit, 'left', { handedTo: '2BCD9' })).problem.code).toBe('handover-wrong');
     expect((await rowOf(event, kit)).attendance).toBe('arrived');

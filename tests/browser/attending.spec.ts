@@ -208,11 +208,19 @@ test('afterwards: a list is taken in, somebody is corrected, somebody says it is
   await phone.context().close();
 });
 
-test('without a network somebody walks in and one of the crew is ticked off; both go out later, once', async ({
+test('without a network a party arrives at once, somebody walks in and one of the crew is ticked off; all go out later, once', async ({
   browser,
   site,
 }) => {
-  const { event, odalys } = await scene(site, 'Sallow Fair', [{ given: 'Ada', birthDate: '1988-01-01' }], {});
+  const { event, odalys } = await scene(
+    site,
+    'Sallow Fair',
+    [
+      { given: 'Ada', birthDate: '1988-01-01' },
+      { given: 'Ben', birthDate: '1989-01-01' },
+    ],
+    {},
+  );
   const { id: shiftId } = await odalys.call('POST /api/events/:id/shifts', {
     params: { id: event.id },
     body: {
@@ -230,23 +238,31 @@ test('without a network somebody walks in and one of the crew is ticked off; bot
   });
   const door = await pageOf(browser, site, 'Wilhelmina Nguyen', true);
   await door.waitForURL(`**/doors/${event.id}`);
-  await door.getByRole('button', { name: 'Crew' }).click();
+  await door.getByRole('button', { name: 'Crew', exact: true }).click();
   await expect(door.getByText('Vera Crewe')).toBeVisible();
   await door.context().setOffline(true);
   await door.getByRole('button', { name: 'Vera Crewe is here' }).click();
   await expect(door.getByText('1 of the crew here, 0 late or missing')).toBeVisible();
+  await door.getByRole('button', { name: 'Crew', exact: true }).click();
+  await door
+    .getByRole('listitem')
+    .filter({ hasText: 'Sallow, Ada' })
+    .getByRole('button', { name: 'Ada' })
+    .click();
+  await door.getByRole('button', { name: 'All 2 of the booking' }).click();
+  await expect(door.getByRole('status').filter({ hasText: '2 of 2 arrived' })).toBeVisible();
   await door.getByRole('button', { name: 'Walk-in' }).click();
   await door.getByLabel('First name').fill('Wim');
   await door.getByLabel('Last name').fill('Walker');
   await door.getByRole('button', { name: 'Register' }).click();
-  await expect(door.getByText('2 marks are kept on this device and go out by themselves.')).toBeVisible();
+  await expect(door.getByText('4 marks are kept on this device and go out by themselves.')).toBeVisible();
   const inside = async () =>
     (await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } })).rows
       .filter((r) => r.attendance === 'arrived')
       .map((r) => r.given);
   expect(await inside()).toEqual([]);
   await door.context().setOffline(false);
-  await expect.poll(inside).toEqual(['Wim']);
+  await expect.poll(inside).toEqual(['Ada', 'Ben', 'Wim']);
   await expect
     .poll(
       async () =>

@@ -8,7 +8,7 @@ import { logCare } from '../contacts/seeing.ts';
 import type { EventRow } from '../events/store.ts';
 import { listPdf } from '../print/lists.ts';
 import { theOrganization } from '../staff/store.ts';
-import { readInside } from './store.ts';
+import { collectorsAt, readInside } from './store.ts';
 
 /** Everybody who is inside, children first, with whom to call for them. That somebody read it is written down. */
 export async function insideNow(
@@ -24,10 +24,20 @@ export async function insideNow(
       'doors',
       read.map(({ contactId }) => ({ contactId, eventId: event.id })),
     );
+  const collectors = event.doors.handover
+    ? await collectorsAt(w.tx, event.id, null)
+    : new Map<string, string[]>();
+  const mayCollect = (key: string, buyer: string | null): string[] => [
+    ...new Set([buyer, ...(collectors.get(key.replace('seat ', '')) ?? [])].filter((n) => n !== null)),
+  ];
   return read
-    .map(({ contactId: _, birthDate, saidMinor, callName, callPhone, ...row }) => ({
+    .map(({ contactId: _, birthDate, saidMinor, callName, callPhone, buyer, ...row }) => ({
       ...row,
       minor: isMinor({ birthDate, saidMinor }, day, ageOfMajority),
+      collect:
+        event.doors.handover && row.part === 'seat' && isMinor({ birthDate, saidMinor }, day, ageOfMajority)
+          ? mayCollect(row.key, buyer)
+          : [],
       call: [callName, callPhone && sayPhone(callPhone, country)].filter(Boolean).join(', '),
     }))
     .sort((a, b) => Number(b.minor) - Number(a.minor) || a.name.localeCompare(b.name));

@@ -136,7 +136,13 @@ export async function doorRows(
       handover: handed
         ? {
             hash: handoverHash(app, { id: r.registrationId, orderId: r.orderId }),
-            collect: [...new Set([r.buyer.trim(), ...(collectors.get(r.registrationId) ?? [])])],
+            // Whoever booked, where that is not the child.
+            collect: [
+              ...new Set([
+                ...(r.buyer.trim() === `${r.given} ${r.family}`.trim() ? [] : [r.buyer.trim()]),
+                ...(collectors.get(r.registrationId) ?? []),
+              ]),
+            ],
           }
         : null,
       tagged: tags ? r.tagged : null,

@@ -203,6 +203,8 @@ export const readInside = (tx: Queries, eventId: string) =>
     birthDate: string | null;
     saidMinor: boolean;
     since: string | null;
+    /** Whoever booked, where they are somebody else. */
+    buyer: string | null;
     callName: string | null;
     callPhone: string | null;
   }>(
@@ -215,7 +217,7 @@ export const readInside = (tx: Queries, eventId: string) =>
        union all select 'crew ' || c.id, c.id, trim(c.given_name || ' ' || c.family_name), 'crew', c.birth_date, false, min(x.in_at), null, null
          from assignments x join shifts s on s.id = x.shift_id join contacts c on c.id = x.contact_id
          where s.event_id = $1 and x.in_at is not null and x.out_at is null group by c.id)
-     select i.key, i.contact_id, i.name, i.part, i.birth_date::text as birth_date, i.said_minor, i.since,
+     select i.key, i.contact_id, i.name, i.part, i.birth_date::text as birth_date, i.said_minor, i.since, i.buyer,
        coalesce(e.name, i.buyer) as call_name, case when e.name is not null then e.phone else i.buyer_phone end as call_phone
      from inside i left join lateral (
        select coalesce(l.other_name, trim(k.given_name || ' ' || k.family_name)) as name,

@@ -57,6 +57,7 @@ export function Inside({
                     {[
                       r.since && phrase('door.inSince', { arrivedAt: timeOfDay(r.since) }),
                       r.call && phrase('door.callThem', { call: r.call }),
+                      r.collect.length > 0 && phrase('door.collectedBy', { names: r.collect.join(', ') }),
                     ]
                       .filter(Boolean)
                       .join(' · ')}

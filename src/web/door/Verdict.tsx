@@ -59,6 +59,20 @@ export function Verdict({
       close();
     }
   };
+  // A party arrives at once, or one by one.
+  const along = all.filter(
+    (r) =>
+      r.orderId === row.orderId &&
+      r.registrationId !== row.registrationId &&
+      r.light === 'go' &&
+      r.attendance !== 'arrived' &&
+      `${r.given}${r.family}` !== '',
+  );
+  const letAllIn = async () => {
+    for (const r of [row, ...along])
+      await mark({ registrationId: r.registrationId, name: nameOf(r), undo: r.undo }, 'arrived');
+    close();
+  };
   // One after the other, as the page of the door has them.
   const waiver = waivers.find((w) => row.toSign.includes(w.id));
   const needsReason = row.light !== 'go' && row.attendance !== 'arrived';
@@ -158,6 +172,11 @@ export function Verdict({
             >
               {phrase('door.arrive')}
             </Button>
+            {row.light === 'go' && along.length > 0 && (
+              <Button size="touch" disabled={pending} onClick={() => void letAllIn()}>
+                {phrase('door.allArrive', { count: along.length + 1 })}
+              </Button>
+            )}
             <Button look="plain" size="touch" disabled={tagging} onClick={() => void tag()}>
               {phrase(row.tagged ? 'door.tagAgain' : 'door.tag')}
             </Button>

@@ -16,6 +16,7 @@ export const door = {
   keptOnThisDevice: 'kept on this device',
   isIn: '{{given}} is in',
   arrive: 'Arrive',
+  allArrive: 'All {{count}} of the booking',
   noCameraCanBe: 'No camera is available. Choose a picture of the code, or type it above.',
   thereIsNoReadable: 'No readable code was found in this picture.',
   chooseAPicture: 'Choose a picture',
@@ -59,6 +60,7 @@ export const door = {
   doorIsCalled: 'What this door is called',
   doorNamed: 'Door: {{name}}',
   nameThisDoor: 'Name this door',
+  collectedBy: 'may be collected by {{names}}',
   mayCollect: 'May collect:',
   codeOrWho: 'Their code, or who takes them',
   codeOrWhoHelp:
