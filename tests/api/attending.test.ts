@@ -500,6 +500,15 @@ describe('afterwards', () => {
     expect(words).toContain('Ada Sedge');
     expect(words).toContain('14 h 55 min of 15 h');
     expect(words).not.toContain('Bo Sedge');
+    // Each is in the language of their booking.
+    const speak = (language: string) =>
+      world.app.db.query('update orders set language = $1 where event_id = $2', [language, supper.event.id]);
+    await speak('fr');
+    const french = await odalys.try('GET /api/events/:id/certificates.pdf', {
+      params: { id: supper.event.id },
+    });
+    expect((await wordsOf(Buffer.from(french.body as never))).join(' ')).toContain('Attestation de présence');
+    await speak('en');
     expect((await shown(supper, 'Ada')).certificate).toBe(true);
     const own = (of: Scene, given: string, token = of.token) =>
       world.anyone.try('GET /api/public/orders/:token/seats/:seat/certificate.pdf', {

@@ -66,7 +66,7 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
         event.attendanceOpenUntil && event.attendanceOpenUntil > now ? event.attendanceOpenUntil : null,
       closedAt: event.absencesAt,
       certificate: event.doors.certificate,
-      rows,
+      rows: rows.map(({ language: _, ...row }) => row),
       imports: await listsTaken(tx, event.id),
       // What people write is for those who answer it.
       disputes: leads(c.staff, event, now) ? await disputesOf(tx, event.id) : [],
@@ -134,18 +134,13 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
 
   'GET /api/events/:id/certificates.pdf': async (c) => {
     const event = await eventFor(c, c.params.id, 'doors', 'see');
-    return new File(fileName('certificates', event, 'pdf'), await certificatesOf(c, event, 'en'), true);
+    return new File(fileName('certificates', event, 'pdf'), await certificatesOf(c, event), true);
   },
 
   'GET /api/registrations/:id/certificate.pdf': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'see');
-    const { language } = await readOrder(c.tx, seat.orderId);
-    return new File(
-      fileName('certificate', event, 'pdf'),
-      await certificatesOf(c, event, language, seat.id),
-      true,
-    );
+    return new File(fileName('certificate', event, 'pdf'), await certificatesOf(c, event, seat.id), true);
   },
 
   'POST /api/registrations/:id/name-tag.pdf': async (c) => {
@@ -184,13 +179,8 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
 
   'GET /api/public/orders/:token/seats/:seat/certificate.pdf': async (c) => {
     const seat = await seatOfLink(c, c.params.token, c.params.seat);
-    const { language } = await readOrder(c.tx, seat.orderId);
     const event = await readEvent(c.tx, seat.eventId);
-    return new File(
-      fileName('certificate', event, 'pdf'),
-      await certificatesOf(c, event, language, seat.id),
-      true,
-    );
+    return new File(fileName('certificate', event, 'pdf'), await certificatesOf(c, event, seat.id), true);
   },
 
   'GET /api/public/guests/:token/attendance': async (c) => ({
@@ -206,12 +196,7 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
 
   'GET /api/public/guests/:token/certificate.pdf': async (c) => {
     const seat = await seatOfGuest(c, c.params.token);
-    const { language } = await readOrder(c.tx, seat.orderId);
     const event = await readEvent(c.tx, seat.eventId);
-    return new File(
-      fileName('certificate', event, 'pdf'),
-      await certificatesOf(c, event, language, seat.id),
-      true,
-    );
+    return new File(fileName('certificate', event, 'pdf'), await certificatesOf(c, event, seat.id), true);
   },
 };

@@ -16,9 +16,11 @@ export const seatsAttending = (tx: Queries, eventId: string, registrationId: str
     state: AttendanceState | null;
     arrivedAt: string | null;
     leftAt: string | null;
+    /** Of whoever booked. */
+    language: 'en' | 'fr';
   }>(
-    `select r.id as registration_id, r.given_name as given, r.family_name as family, f.name as offer, a.state, a.arrived_at, a.left_at
-     from registrations r join offers f on f.id = r.offer_id left join attendance a on a.registration_id = r.id
+    `select r.id as registration_id, r.given_name as given, r.family_name as family, o.language, f.name as offer, a.state, a.arrived_at, a.left_at
+     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id left join attendance a on a.registration_id = r.id
      where r.event_id = $1 and r.state = 'confirmed' and ($2::uuid is null or r.id = $2)
      order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
     [eventId, registrationId],

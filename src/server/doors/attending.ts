@@ -30,6 +30,7 @@ export interface Attendance {
   given: string;
   family: string;
   offer: string;
+  language: 'en' | 'fr';
   state: AttendanceState;
   arrivedAt: string | null;
   leftAt: string | null;

@@ -14,13 +14,12 @@ import { theOrganization } from '../staff/store.ts';
 import { attendanceOf } from './attending.ts';
 
 /**
- * Certificates of everybody who earned one at an event, or of one of them. Each has a number that only this server can make, so that the same
- * person always gets the same.
+ * Certificates of everybody who earned one at an event, each in their language, or of one of them. Each has a number that only this server can
+ * make, so that the same person always gets the same.
  */
 export async function certificatesOf(
   { tx, app, now }: Pick<Work, 'tx' | 'app' | 'now'>,
   event: EventRow,
-  language: Language,
   registrationId: string | null = null,
 ): Promise<Buffer> {
   if (!event.doors.certificate) throw refused('no-certificates');
@@ -29,19 +28,20 @@ export async function certificatesOf(
   const earned = rows.filter((r) => r.earned && fullName(r));
   if (!earned.length) throw refused(registrationId ? 'certificate-not-earned' : 'nobody-earned');
   const { name: organization } = await theOrganization(tx);
+  const about = (language: Language) => ({
+    title: titleFor(event, language),
+    when: sayWhen(event, language),
+    place: sayPlace(event, language),
+    date: sayLongDate(wallOf(now, event.zone), language),
+    language,
+  });
   return certificatesPdf(
+    organization,
     earned.map((r) => ({
-      name: fullName(r),
+      ...about(r.language),
       ...r.counted,
+      name: fullName(r),
       number: keyedHash(app.secret, `certificate:${r.registrationId}`).slice(0, 10).toUpperCase(),
     })),
-    {
-      organization,
-      title: titleFor(event, language),
-      when: sayWhen(event, language),
-      place: sayPlace(event, language),
-      date: sayLongDate(wallOf(now, event.zone), language),
-      language,
-    },
   );
 }

@@ -3,29 +3,29 @@ import { fillIn } from '#core/words/filling.ts';
 import type { Language } from '#core/words/language.ts';
 import { inks, pdfOf, writeLine } from './pdf.ts';
 
-/** What one certificate says. */
+/** What one certificate says, in the language of whoever gets it. */
 export interface Certificate {
   name: string;
   minutes: number;
   of: number;
   number: string;
+  title: string;
+  when: string;
+  place: string;
+  date: string;
+  language: Language;
 }
 
 /** Certificates of attendance, each on a sheet of A4 lying down. */
 export const certificatesPdf = (
+  organization: string,
   certificates: readonly Certificate[],
-  about: {
-    organization: string;
-    title: string;
-    when: string;
-    place: string;
-    date: string;
-    language: Language;
-  },
 ): Promise<Buffer> => {
-  const t = certificateWords[about.language];
-  return pdfOf({ size: [842, 595], margin: 0, title: `${t.title}: ${about.title}` }, (pdf) => {
-    for (const { name, minutes, of, number } of certificates) {
+  const [first] = certificates;
+  const heading = first ? `${certificateWords[first.language].title}: ${first.title}` : '';
+  return pdfOf({ size: [842, 595], margin: 0, title: heading }, (pdf) => {
+    for (const { name, minutes, of, number, title, when, place, date, language } of certificates) {
+      const t = certificateWords[language];
       pdf.addPage();
       const [left, width] = [90, 842 - 180];
       pdf
@@ -37,29 +37,24 @@ export const certificatesPdf = (
         pdf.fillColor(ink);
         writeLine(pdf, face, text, { x: left, y, size, width, align: 'center' });
       };
-      const filled = { organization: about.organization, date: about.date, number };
-      put('text', about.organization, 78, 13, inks.soft);
+      const say = (text: string) =>
+        fillIn(text, { organization, date, number, hours: sayHours(minutes), of: sayHours(of) }, language);
+      put('text', organization, 78, 13, inks.soft);
       put('name', t.title, 112, 32);
       put('text', t.says, 188, 13, inks.soft);
       put('name', name, 214, name.length > 40 ? 22 : 30);
       put('text', t.attended, 268, 13, inks.soft);
-      put('name', about.title, 292, about.title.length > 50 ? 16 : 22);
-      put('text', [about.when, about.place].filter(Boolean).join(', '), 330, 12);
-      put('text', fillIn(t.minutes, { hours: sayHours(minutes), of: sayHours(of) }, about.language), 358, 12);
+      put('name', title, 292, title.length > 50 ? 16 : 22);
+      put('text', [when, place].filter(Boolean).join(', '), 330, 12);
+      put('text', say(t.minutes), 358, 12);
       pdf
         .moveTo(left + width / 2 - 120, 462)
         .lineTo(left + width / 2 + 120, 462)
         .lineWidth(0.8)
         .strokeColor(inks.ink)
         .stroke();
-      put('text', fillIn(t.signed, filled, about.language), 468, 10, inks.soft);
-      put(
-        'text',
-        `${fillIn(t.given, filled, about.language)} ${fillIn(t.number, filled, about.language)}`,
-        510,
-        10,
-        inks.soft,
-      );
+      put('text', say(t.signed), 468, 10, inks.soft);
+      put('text', `${say(t.given)} ${say(t.number)}`, 510, 10, inks.soft);
     }
   });
 };
