@@ -1,6 +1,5 @@
 import type { Instant } from '#core/time/clock.ts';
-import type { Wrong } from '#core/words/problems.ts';
-import { wrongAt } from '#core/words/problems.ts';
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import type { DoorDay } from './days.ts';
 import { type DoorMark, presenceOf, type Stay } from './marks.ts';
 
