@@ -256,6 +256,24 @@ test('without a network a party arrives at once, somebody walks in and one of th
   await door.getByLabel('Last name').fill('Walker');
   await door.getByRole('button', { name: 'Register' }).click();
   await expect(door.getByText('4 marks are kept on this device and go out by themselves.')).toBeVisible();
+  // What waits on the device cannot be read there either.
+  const lying = await door.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const opening = indexedDB.open('acolyte-door');
+        opening.onsuccess = () => {
+          const kept = opening.result.transaction('requests').objectStore('requests').getAll();
+          kept.onsuccess = () =>
+            resolve(
+              kept.result
+                .map((k) => JSON.stringify(k) + new TextDecoder().decode(k.content ?? new ArrayBuffer()))
+                .join(' '),
+            );
+        };
+      }),
+  );
+  expect(lying.length).toBeGreaterThan(100);
+  expect(lying).not.toContain('Walker');
   const inside = async () =>
     (await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } })).rows
       .filter((r) => r.attendance === 'arrived')

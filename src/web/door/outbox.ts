@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { outcomeOf, type WaitingMark } from '#core/doors/outbox.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { doorName } from './doorName.ts';
+import { canSeal, type Sealed, seal, unseal } from './sealing.ts';
 
 /** Something done at a door without a network that is no mark of a seat: a walk-in, somebody of the crew. It is sent as it is. */
 export interface KeptRequest {
@@ -21,27 +22,58 @@ export interface KeptRequest {
   stopped?: string;
 }
 
+type KeptMark = WaitingMark & { order: number };
+
+/** As it lies on the device: encrypted, where the page can; names and what people said are nobody else's. */
+type Lying<T> = T | (Sealed & { id: string });
+
 interface Schema extends DBSchema {
-  marks: { key: string; value: WaitingMark & { order: number } };
-  requests: { key: string; value: KeptRequest };
+  keys: { key: string; value: CryptoKey };
+  marks: { key: string; value: Lying<KeptMark> };
+  requests: { key: string; value: Lying<KeptRequest> };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 const database = (): Promise<IDBPDatabase<Schema>> => {
-  opened ??= openDB<Schema>('acolyte-door', 2, {
+  opened ??= openDB<Schema>('acolyte-door', 3, {
     upgrade: (db, before) => {
       if (before < 1) db.createObjectStore('marks', { keyPath: 'id' });
       if (before < 2) db.createObjectStore('requests', { keyPath: 'id' });
+      if (before < 3) db.createObjectStore('keys');
     },
   });
   return opened;
 };
 
+async function lay<S extends 'marks' | 'requests'>(
+  store: S,
+  value: S extends 'marks' ? KeptMark : KeptRequest,
+): Promise<void> {
+  const db = await database();
+  const { id } = value;
+  await db.put(store, (canSeal() ? { id, ...(await seal(db, value)) } : value) as never);
+}
+
+/** What lies there, as it was laid; what an earlier version laid there lies open. */
+async function raise<T extends { id: string }>(lying: Lying<T>): Promise<T> {
+  return 'content' in lying && 'iv' in lying
+    ? ((await unseal(await database(), lying as Sealed)) as T)
+    : (lying as T);
+}
+
+async function all<S extends 'marks' | 'requests'>(
+  store: S,
+): Promise<(S extends 'marks' ? KeptMark : KeptRequest)[]> {
+  const lying = await (await database()).getAll(store);
+  const raised = (await Promise.all(lying.map((l) => raise(l as Lying<{ id: string }>)))) as never[];
+  return (raised as { order: number }[]).sort((a, b) => a.order - b.order) as never;
+}
+
 interface Outbox {
   /** Marks the server does not have, oldest first; those it refused until somebody has seen that. */
-  marks: (WaitingMark & { order: number })[];
+  marks: KeptMark[];
   /** Marks the server has and the list on this device may not. */
-  told: (WaitingMark & { order: number })[];
+  told: KeptMark[];
   /** What else the server does not have, oldest first. */
   requests: KeptRequest[];
   /** True from the first time that the server could not be reached until it is. */
@@ -54,10 +86,7 @@ export const setOffline = (offline: boolean): void => {
 };
 
 async function load(): Promise<void> {
-  const db = await database();
-  const marks = (await db.getAll('marks')).sort((a, b) => a.order - b.order);
-  const requests = (await db.getAll('requests')).sort((a, b) => a.order - b.order);
-  useOutbox.setState({ marks, requests });
+  useOutbox.setState({ marks: await all('marks'), requests: await all('requests') });
 }
 
 /** Marks that a list asked for since then shows by itself are let go of. */
@@ -91,7 +120,7 @@ async function run(): Promise<void> {
     if (status.outcome === 'kept') {
       useOutbox.setState({ told: [...useOutbox.getState().told, { ...mark, told: Date.now() }] });
       await (await database()).delete('marks', mark.id);
-    } else await (await database()).put('marks', { ...mark, refused: status.words });
+    } else await lay('marks', { ...mark, refused: status.words });
     await load();
   }
   for (const kept of useOutbox.getState().requests) {
@@ -119,7 +148,7 @@ async function sendKept(kept: KeptRequest): Promise<boolean> {
     setOffline(false);
     // Registered, and something keeps them out: that is for somebody to see.
     if (answer.row && answer.row.attendance !== 'arrived')
-      await db.put('requests', { ...kept, stopped: answer.row.headline });
+      await lay('requests', { ...kept, stopped: answer.row.headline });
     else await db.delete('requests', kept.id);
     return true;
   } catch (error) {
@@ -128,7 +157,7 @@ async function sendKept(kept: KeptRequest): Promise<boolean> {
       setOffline(code === 0);
       return false;
     }
-    await db.put('requests', { ...kept, refused: error instanceof Error ? error.message : '' });
+    await lay('requests', { ...kept, refused: error instanceof Error ? error.message : '' });
     return true;
   }
 }
@@ -139,7 +168,7 @@ export const wasCut = (error: unknown): boolean => error instanceof ApiProblem &
 /** Keeps a request on the device that did not reach the server, under the id it was sent with. */
 export async function keepRequest(kept: Omit<KeptRequest, 'order' | 'at' | 'refused'>): Promise<void> {
   const at = new Date().toISOString();
-  await (await database()).put('requests', { ...kept, order: Date.now(), at, refused: null });
+  await lay('requests', { ...kept, order: Date.now(), at, refused: null });
   setOffline(true);
   await load();
 }
@@ -182,7 +211,7 @@ export async function putMark(
 ): Promise<{ id: string; refused: string | null }> {
   const id = crypto.randomUUID();
   const order = Date.now() + performance.now() / 1e6;
-  await (await database()).put('marks', {
+  await lay('marks', {
     ...mark,
     id,
     order,
@@ -191,7 +220,8 @@ export async function putMark(
     refused: null,
   });
   await sendWaiting();
-  const refused = (await (await database()).get('marks', id))?.refused ?? null;
+  const lying = await (await database()).get('marks', id);
+  const refused = lying ? (await raise(lying as Lying<KeptMark>)).refused : null;
   // Said to whoever stands there; it need not be said again.
   if (refused !== null) await dismiss(id);
   return { id, refused };

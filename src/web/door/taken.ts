@@ -1,6 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { create } from 'zustand';
 import { type Answer, ApiProblem, addressOf, call, type Key } from '#web/api.ts';
+import { canSeal, type Sealed, seal, unseal } from './sealing.ts';
 
 // What a device takes along from the doors: enough to go on for a day without a network. It is encrypted with a key that no script can
 // read out, let go of after a while, and as soon as the server says that whoever has the device is not signed in any more.
@@ -9,7 +10,7 @@ interface Schema extends DBSchema {
   keys: { key: string; value: CryptoKey };
   taken: {
     key: string;
-    value: { address: string; at: number; iv: Uint8Array<ArrayBuffer>; content: ArrayBuffer };
+    value: Sealed & { address: string; at: number };
   };
 }
 
@@ -43,29 +44,12 @@ const takenKeys: readonly Key[] = [
   'GET /api/events/:id/doors/crew',
 ];
 export const isTakenAlong = (key: Key): boolean =>
-  takenKeys.includes(key) && location.pathname.startsWith('/doors') && 'subtle' in crypto;
-
-async function theKey(): Promise<CryptoKey> {
-  const db = await database();
-  const kept = await db.get('keys', 'list');
-  if (kept) return kept;
-  const made = await crypto.subtle.generateKey({ name: 'AES-GCM', length: 256 }, false, [
-    'encrypt',
-    'decrypt',
-  ]);
-  await db.put('keys', made, 'list');
-  return made;
-}
+  takenKeys.includes(key) && location.pathname.startsWith('/doors') && canSeal();
 
 async function keep(address: string, answer: unknown): Promise<void> {
   try {
-    const iv = crypto.getRandomValues(new Uint8Array(12));
-    const content = await crypto.subtle.encrypt(
-      { name: 'AES-GCM', iv },
-      await theKey(),
-      new TextEncoder().encode(JSON.stringify(answer)),
-    );
-    await (await database()).put('taken', { address, at: Date.now(), iv, content });
+    const db = await database();
+    await db.put('taken', { address, at: Date.now(), ...(await seal(db, answer)) });
     if (useTaken.getState().noRoom) useTaken.setState({ noRoom: false });
   } catch {
     // The doors go on with the network; that there is no list for without it is said.
@@ -74,15 +58,15 @@ async function keep(address: string, answer: unknown): Promise<void> {
 }
 
 async function find(address: string): Promise<{ answer: unknown; at: number } | null> {
-  const kept = await (await database()).get('taken', address);
+  const db = await database();
+  const kept = await db.get('taken', address);
   if (!kept) return null;
   // Too old to go by, and nothing for whoever finds the device.
   if (Date.now() - kept.at > longest) {
     await letGo();
     return null;
   }
-  const text = await crypto.subtle.decrypt({ name: 'AES-GCM', iv: kept.iv }, await theKey(), kept.content);
-  return { answer: JSON.parse(new TextDecoder().decode(text)), at: kept.at };
+  return { answer: await unseal(db, kept), at: kept.at };
 }
 
 /** Lets go of everything that was taken along, with the key. */
