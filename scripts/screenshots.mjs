@@ -70,6 +70,35 @@ const take = async (page, path, name, before) => {
   writeFileSync(join(out, `${name}.png`), await shot(page, path, before));
   say(`  ${name}.png`);
 };
+/** The first page of a PDF as a picture. */
+const sheetOf = async (pdf, scale) => {
+  const page = await browser.newPage();
+  const library = join(root, 'node_modules/pdfjs-dist/build');
+  const script = 'text/javascript';
+  const parts = {
+    'page.html': {
+      contentType: 'text/html',
+      body: `<canvas></canvas><script type="module">
+        import * as pdfjs from './pdf.mjs';
+        pdfjs.GlobalWorkerOptions.workerSrc = './pdf.worker.mjs';
+        const sheet = await (await pdfjs.getDocument('./paper.pdf').promise).getPage(1);
+        const viewport = sheet.getViewport({ scale: ${scale} });
+        const canvas = Object.assign(document.querySelector('canvas'), { width: viewport.width, height: viewport.height });
+        await sheet.render({ canvasContext: canvas.getContext('2d'), viewport }).promise;
+        document.title = 'drawn';
+      </script>`,
+    },
+    'pdf.mjs': { contentType: script, path: join(library, 'pdf.mjs') },
+    'pdf.worker.mjs': { contentType: script, path: join(library, 'pdf.worker.mjs') },
+    'paper.pdf': { contentType: 'application/pdf', body: pdf },
+  };
+  await page.route(/\/paper\//u, (route) => route.fulfill(parts[route.request().url().split('/').at(-1)]));
+  await page.goto(`${base}/paper/page.html`);
+  await page.waitForFunction(() => document.title === 'drawn');
+  const drawn = await page.locator('canvas').screenshot();
+  await page.close();
+  return drawn;
+};
 /** Several pictures in one, side by side. */
 /** Puts pictures beside each other, in rows where they would be too wide to be looked at. */
 const beside = async (name, ...shots) => {
@@ -368,6 +397,78 @@ const { id: form } = waivers.find((w) => w.title === 'On the water');
 const wording = await shot(odalys, `/team/waivers/${form}`, settled('summary'));
 const doorPhone = await pageOf('door@brackenmere.example', true);
 const doorList = await shot(doorPhone, '/doors', settled('li'));
+const tonight = new URL(doorPhone.url()).pathname.split('/').at(-1);
+/** Asks as the coordinator, from her page. */
+const ask = (method, path, body) =>
+  odalys.evaluate(
+    async ([of, address, sent]) => {
+      const answer = await fetch(address, {
+        method: of,
+        headers: { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() },
+        ...(sent && { body: JSON.stringify(sent) }),
+      });
+      if (!answer.ok) throw new Error(`${of} ${address}: ${answer.status} ${await answer.text()}`);
+      return answer.json();
+    },
+    [method, path, body],
+  );
+/** Somebody on the list of this evening who has signed what is asked. */
+const signedSeat = async (given) => {
+  const { rows, waivers: asked } = await ask('GET', `/api/events/${tonight}/doors`);
+  const row = rows.find((r) => r.given === given);
+  for (const id of row.toSign) {
+    const waiver = asked.find((w) => w.id === id);
+    await ask('POST', `/api/registrations/${row.registrationId}/signatures`, {
+      waiverId: id,
+      version: waiver.version,
+      relation: 'self',
+      typedName: `${given} Quillfeather`,
+      ticked: waiver.clauses.map((c) => c.id),
+      initials: {},
+      chosen: {},
+      declared: false,
+      drawn: null,
+      answers: {},
+    });
+  }
+  return row;
+};
+/** A session of this evening that people sign up for, a seat that is not paid, and the pass of one that was given up. */
+const arrange = async () => {
+  const { version, plan } = await ask('GET', `/api/events/${tonight}`);
+  const session = {
+    id: 'aaaaaaaa-0000-4000-8000-000000000001',
+    kind: 'session',
+    title: { en: 'Otters at dusk' },
+    about: { en: '' },
+    day: 1,
+    begins: '19:30',
+    ends: '20:15',
+    trackId: null,
+    roomId: null,
+    capacity: null,
+    signUp: true,
+    speakerIds: [],
+  };
+  await ask('PATCH', `/api/events/${tonight}`, {
+    version,
+    change: { sessions: [...plan.sessions, session] },
+  });
+  const order = (given) => ({
+    buyer: { given, family: 'Quillfeather', email: `${given.toLowerCase()}@harbourpost.example`, phone: '' },
+    lines: [{ offerId: plan.offers[0].id, units: 1 }],
+    attendees: [{ given, family: 'Quillfeather', birthDate: '1990-01-01' }],
+  });
+  await ask('POST', `/api/events/${tonight}/orders`, order('Wren'));
+  await signedSeat('Wren');
+  const { token } = await ask('POST', `/api/public/events/${plan.slug}/orders`, order('Sable'));
+  const held = await ask('GET', `/api/events/${tonight}/registrations`);
+  const { id, orderId, due } = held.rows.find((r) => r.given === 'Sable');
+  await ask('POST', `/api/orders/${orderId}/payments`, { method: 'cash', amount: due });
+  const { seats } = await ask('GET', `/api/public/orders/${token}`);
+  await ask('POST', `/api/registrations/${id}/withdraw`, {});
+  return seats[0].pass.code;
+};
 // Each answer of the door: come in, already in, something to sign first, no code of ours; then how the doors stand.
 const answers = [];
 const answered = async () => {
@@ -390,20 +491,38 @@ const search = doorPhone.getByLabel('Find by name, phone or pass');
 await search.fill('7QK3-M2XA-91ZT-X');
 await search.press('Enter');
 await answered();
+// Another session, a seat that is not paid, one that is not confirmed: of events that the coordinator arranges for it.
+const notConfirmed = await arrange();
+await doorPhone.reload();
+await doorPhone.getByLabel('Which door').selectOption({ index: 1 });
+await search.fill('Dunmore');
+await doorPhone.getByRole('button', { name: /Dunmore/u }).click();
+await answered();
+await doorPhone.getByLabel('Which door').selectOption({ index: 0 });
+await search.fill('Quillfeather');
+await doorPhone.getByRole('button', { name: /Quillfeather/u }).click();
+await answered();
+await search.fill(notConfirmed);
+await search.press('Enter');
+await answered();
+await search.fill('');
 await doorPhone.getByRole('button', { name: 'Live' }).click();
 await doorPhone.locator('.apexcharts-line').first().waitFor();
 await doorPhone.evaluate(() => document.fonts.ready);
 answers.push(await doorPhone.screenshot());
 const night = idOf('Mudlarks Overnight', '2026');
 const wasThere = await shot(odalys, `/events/${night}/doors`, settled('tbody tr'));
-const tonight = new URL(doorPhone.url()).pathname.split('/').at(-1);
 await shot(odalys, `/events/${tonight}/doors`, async (page) => {
   await page.getByRole('button', { name: 'Let people check themselves in' }).click();
   await page.getByText('Poster with the code').waitFor();
 });
 const { selfCheckIn } = await (await odalys.request.get(`/api/events/${tonight}/doors`)).json();
 const here = await shot(ownPhone, new URL(selfCheckIn).pathname, settled('form'));
-await beside('door', wording, wasThere, signing, doorList, ...answers, here);
+const poster = await sheetOf(
+  await (await odalys.request.get(`/api/events/${tonight}/self-check-in.pdf`)).body(),
+  0.95,
+);
+await beside('door', wording, wasThere, signing, doorList, ...answers, here, poster);
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((r) => server.on('exit', r));

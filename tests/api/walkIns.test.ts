@@ -195,3 +195,22 @@ test('who of the crew has not signed is seen at the doors, and signs there', asy
   expect((await sign(before[0]!.assignmentId)).body).toEqual({ done: true });
   expect((await crew()).rows.flatMap((r) => r.toSign)).toEqual([]);
 });
+
+test('of a seat that was given up the door says so, and offers nothing to sign', async () => {
+  const event = await openEvent(world, {
+    ...today,
+    title: 'Given Up',
+    so: ['minors'],
+    waiver: 'Children in our care',
+  });
+  const { registrationId } = (await letIn(event, { birthDate: '2015-01-01' })).body;
+  const [seat] = await world.app.db.query<{ code: string }>(
+    'select pass_code as code from registrations where id = $1',
+    [registrationId],
+  );
+  const scan = () =>
+    door.call('POST /api/events/:id/scan', { params: { id: event.id }, body: { code: seat!.code } });
+  expect((await scan()).row).toMatchObject({ headline: 'Waiver missing', missing: ['guardian'] });
+  await odalys.call('POST /api/registrations/:id/withdraw', { params: { id: registrationId }, body: {} });
+  expect((await scan()).row).toMatchObject({ headline: 'Withdrawn', missing: [], toSign: [] });
+});

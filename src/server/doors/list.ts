@@ -90,6 +90,7 @@ export async function doorRows(
   return rows.map((r) => {
     const { standing: need, toSign } = signing.need(r.registrationId);
     const here = presence.of(r);
+    const confirmed = r.seatState === 'confirmed';
     const verdict = judge({
       seatState: r.seatState,
       attendance: here.state,
@@ -126,11 +127,18 @@ export async function doorRows(
         ...verdict.details.map(sayVerdict),
       ],
       toKnow: verdict.toKnow.map(sayVerdict),
-      missing: [
-        ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
-        ...(r.balance > 0 ? (['money'] as const) : []),
-      ],
-      toSign,
+      // Nobody signs or pays at the door for a seat that is none.
+      missing: confirmed
+        ? [
+            ...(need === 'guardian'
+              ? (['guardian'] as const)
+              : need === 'self'
+                ? (['signature'] as const)
+                : []),
+            ...(r.balance > 0 ? (['money'] as const) : []),
+          ]
+        : [],
+      toSign: confirmed ? toSign : [],
       balance: r.balance,
       here: here.session?.theirs ?? true,
       handover: handed
