@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { type DoorRow, doorsContract } from '#contract/doors.ts';
 import { type CrewPresent, servingContract } from '#contract/serving.ts';
 import type { Answer } from '#web/api.ts';
@@ -136,7 +137,7 @@ function Signing<A>({
         </Button>
       }
     >
-      <h3>{waiver.title}</h3>
+      <chakra.h3 marginTop="14px">{waiver.title}</chakra.h3>
       <p className="soft">
         {first.relation === 'guardian'
           ? phrase('door.aGuardianSignsFor', { name: names })

@@ -55,7 +55,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
               {phrase('event.openTheDoorList')}
             </ButtonLink>
           </div>
-          <chakra.div marginBottom="12px">
+          <chakra.div margin="10px 0 12px">
             <ListViews
               label={phrase('event.doors')}
               value={view(d)}
