@@ -116,7 +116,8 @@ test('quiet hours are set for the organization, and what can wait moves', async 
   await page.goto('/team/organization');
   await page.getByRole('checkbox', { name: 'Nothing that can wait is sent at night' }).check({ force: true });
   await page.getByLabel('Until').fill('09:15');
-  await page.getByRole('button', { name: 'Save' }).last().click();
+  const quiet = page.locator('section').filter({ has: page.getByRole('heading', { name: 'Quiet hours' }) });
+  await quiet.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Saved').first()).toBeVisible();
   await checkAccess(page);
   await page.goto(`/events/${event.id}/messages`);

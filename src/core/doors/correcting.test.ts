@@ -70,6 +70,9 @@ test('what was marked at a session outside the times that are said stands agains
   const session: DoorMark = { id: 's', state: 'arrived', at: at(30), undoes: [], sessionId: 'talk' };
   expect(againstSessions([session], [stay(60, 90)])).toEqual([session]);
   expect(againstSessions([session], [stay(0, 90)])).toEqual([]);
+  // From the moment they came on it is theirs, and at the moment they left it is not.
+  expect(againstSessions([session], [stay(30, 90)])).toEqual([]);
+  expect(againstSessions([session], [stay(0, 30)])).toEqual([session]);
   const undo: DoorMark = { id: 'u', state: 'expected', at: at(31), undoes: ['s'], sessionId: 'talk' };
   expect(againstSessions([session, undo], [stay(60, 90)])).toEqual([]);
 });

@@ -69,7 +69,8 @@ export function againstSessions(marks: readonly DoorMark[], stays: readonly Stay
       m.sessionId !== null &&
       m.state === 'arrived' &&
       !gone.has(m.id) &&
-      !stays.some((s) => s.from <= m.at && (s.until === null || m.at <= s.until)),
+      // Who comes to a session as they leave came back.
+      !stays.some((s) => s.from <= m.at && (s.until === null || m.at < s.until)),
   );
 }
 
