@@ -115,8 +115,8 @@ test('quiet hours are set for the organization, and what can wait moves', async 
   const page = await pageOf(browser, site, 'Odalys Ferrant');
   await page.goto('/team/organization');
   await page.getByRole('checkbox', { name: 'Nothing that can wait is sent at night' }).check({ force: true });
-  await page.getByLabel('Until').fill('09:15');
   const quiet = page.locator('section').filter({ has: page.getByRole('heading', { name: 'Quiet hours' }) });
+  await quiet.getByLabel('Until').fill('09:15');
   await quiet.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Saved').first()).toBeVisible();
   await checkAccess(page);
