@@ -12,7 +12,7 @@ import {
   personName,
   token,
 } from './endpoint.ts';
-import { forSeats, hand, signing, waiverText } from './waivers.ts';
+import { forOne, forSeats, hand, signing, waiverText } from './waivers.ts';
 
 const doorRow = z.object({
   registrationId: id,
@@ -188,7 +188,7 @@ export const doorsContract = contract({
     params: idParams,
     body: signing.extend({
       /** Others of the booking it is signed for as well, as for the children of a family. */
-      others: forSeats.min(0).default([]),
+      others: z.array(forOne).max(29).default([]),
     }),
     response: z.object({ row: doorRow, others: z.array(doorRow) }),
   },

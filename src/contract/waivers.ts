@@ -121,10 +121,9 @@ export const hand = z.object({
 export type Hand = z.infer<typeof hand>;
 /** The same for one seat. */
 export const signing = hand.extend({ relation, answers });
-export const forSeats = z
-  .array(z.object({ registrationId: id, relation, answers }))
-  .min(1)
-  .max(30);
+/** One of several people that something is signed for in one go. */
+export const forOne = z.object({ registrationId: id, relation, answers });
+export const forSeats = z.array(forOne).min(1).max(30);
 
 const signed = z.object({ act: id, signed: z.array(z.object({ registrationId: id, sha256: z.string() })) });
 

@@ -119,6 +119,13 @@ test('a family signs once at the door: for the children together, each with a si
   const elsewhere = (await letIn(event, { given: 'Other', birthDate: '1985-01-01' })).body.registrationId;
   expect((await sign([elsewhere])).status).toBe(404);
   expect((await rows(event)).filter((r) => r.missing.length)).toHaveLength(2);
+  // For one alone it is signed with nobody beside.
+  const alone = (await letIn(event, { given: 'Una', birthDate: '2016-01-01' })).body.registrationId;
+  const one = await door.try('POST /api/registrations/:id/signatures', {
+    params: { id: alone },
+    body: { relation: 'guardian', ...signs(waiver!, 'Runa Fell'), others: [] },
+  });
+  expect(one.body).toMatchObject({ row: { missing: [] }, others: [] });
   const done = await sign([tor.registrationId]);
   expect([done.body.row.light, done.body.others[0]!.light]).toEqual(['go', 'go']);
   const kept = await world.app.db.query<{ act: string }>(

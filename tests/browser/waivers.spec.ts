@@ -117,7 +117,7 @@ test('a waiver written, asked, signed for a family on its own page, verified, an
           buyer: { given, family, email, phone: '' },
         },
       });
-    await page.goto(`/events/${event.id}/doors`);
+    await page.goto(`/events/${event.id}/doors?see=signing`);
     await expect(page.getByRole('heading', { name: '1 of 2 have signed' })).toBeVisible();
     await expect(page.getByRole('row').filter({ hasText: 'Ruben Ellerbrook' })).toContainText(
       'not asked yet',
