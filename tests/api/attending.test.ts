@@ -583,6 +583,15 @@ describe('afterwards', () => {
       state: 'missed',
       certificate: false,
     });
+    // Whoever booked is told nothing of a seat that its guest filled in.
+    await world.app.db.query('update registrations set guest_filled_at = now() where id = $1', [
+      seat(other, 'Zed').id,
+    ]);
+    const booked = await world.anyone.call('GET /api/public/orders/:token/attendance', {
+      params: { token: other.token },
+    });
+    expect(booked.seats).toEqual([]);
+    expect((await dispute(other, 'Zed')).status).toBe(404);
     await world.anyone.call('POST /api/public/guests/:token/attendance', {
       params,
       body: { says: 'other times', words: '' },

@@ -30,10 +30,13 @@ import { nameTagOf } from './nameTag.ts';
 const leads = (staff: SignedIn, event: EventRow, now: string): boolean =>
   actsAs(staff, 'unit lead', event, now) || actsAs(staff, 'crew lead', event, now);
 
+/** Whether whoever booked is told of a seat: a guest who filled it in themselves has a link of their own. */
+const isTheBuyers = (seat: SeatRow): boolean => seat.guestFilledAt === null;
+
 /** A seat of the booking that a link leads to. */
 async function seatOfLink({ tx }: Pick<Work, 'tx'>, token: string, id: string): Promise<SeatRow> {
   const seat = (await readSeats(tx, await orderByLink(tx, token))).find((s) => s.id === id);
-  if (!seat) throw notFound('This seat');
+  if (!seat || !isTheBuyers(seat)) throw notFound('This seat');
   return seat;
 }
 
@@ -154,7 +157,7 @@ export const attendanceHandlers: Handlers<typeof attendanceContract> = {
     const event = await readEvent(c.tx, seats[0]!.eventId);
     const { ageOfMajority } = await theOrganization(c.tx);
     const shown = [];
-    for (const seat of seats) {
+    for (const seat of seats.filter(isTheBuyers)) {
       const of = await attendanceShownTo(c, seat);
       if (of)
         shown.push({
