@@ -265,6 +265,12 @@ describe('lists of who was there', () => {
     expect((await attended(event, ada)).state).toBe('expected');
     expect((await attended(event, cy)).state).toBe('arrived');
     expect((await undo()).problem.code).toBe('list-taken-back');
+    // Who is said to be there while it goes on is in, and has not left at its end.
+    await take(event, 'Name,Present\nAda Sedge,yes\nBo Sedge,no\n');
+    expect([(await attended(event, ada)).state, (await attended(event, bo)).state]).toEqual([
+      'arrived',
+      'expected',
+    ]);
   });
 
   test('a file that says nobody, no file at all, and a list of strangers are refused whole', async () => {

@@ -10,7 +10,6 @@ import {
 } from '#core/doors/attendanceFile.ts';
 import { marksOfEvent, presenceOf, type Stay } from '#core/doors/marks.ts';
 import { readTable, TableProblem } from '#core/exchange/table.ts';
-import { earlier } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
@@ -135,10 +134,17 @@ export async function takeList(
   for (const [registrationId, theirs] of stays) {
     const seat = await readSeat(tx, registrationId);
     const marks = await marksOf(tx, registrationId);
-    const made = staysTogether(theirs, earlier(frame.until, now)).flatMap(({ from, until }) => [
-      { id: app.ids.id(), state: 'arrived' as const, at: from, undoes: [], sessionId: sent.sessionId },
-      { id: app.ids.id(), state: 'left' as const, at: until!, undoes: [], sessionId: sent.sessionId },
-    ]);
+    const at = (state: 'arrived' | 'left', moment: string) => ({
+      id: app.ids.id(),
+      state,
+      at: moment,
+      undoes: [],
+      sessionId: sent.sessionId,
+    });
+    // While it goes on, whoever is there to the end has not left yet.
+    const made = staysTogether(theirs, frame.until).flatMap(({ from, until }) =>
+      from > now ? [] : [at('arrived', from), ...(until! <= now ? [at('left', until!)] : [])],
+    );
     for (const mark of made)
       await keepMark(tx, {
         ...mark,
