@@ -1,4 +1,8 @@
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
+import { brotliCompress, gzip } from 'node:zlib';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 
@@ -24,11 +28,27 @@ const shells: Plugin = {
   },
 };
 
+/** Beside every script and style of the build, what is sent of it: packed once, as tightly as can be. */
+const packed: Plugin = {
+  name: 'packed',
+  apply: 'build',
+  async closeBundle() {
+    const folder = path('./dist/web/assets');
+    const files = (await readdir(folder)).filter((name) => /\.(?:js|css|svg|wasm)$/u.test(name));
+    const pack = async (name: string) => {
+      const whole = await readFile(join(folder, name));
+      await writeFile(join(folder, `${name}.br`), await promisify(brotliCompress)(whole));
+      await writeFile(join(folder, `${name}.gz`), await promisify(gzip)(whole, { level: 9 }));
+    };
+    await Promise.all(files.map(pack));
+  },
+};
+
 export default defineConfig({
   root: path('./src/web'),
   // src/web/public holds the public pages, not files to copy.
   publicDir: false,
-  plugins: [react(), shells],
+  plugins: [react(), shells, packed],
   resolve: {
     alias: { '#core': path('./src/core'), '#contract': path('./src/contract'), '#web': path('./src/web') },
   },

@@ -1,9 +1,9 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import packedFiles from 'express-static-gzip';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
@@ -304,16 +304,21 @@ export function makeServer(app: App, options: ServerOptions): Express {
   });
   if (options.dist) {
     const dist = options.dist;
-    // What every visitor is sent alike travels packed; answers of the API hold secrets and do not.
-    server.use('/assets', compression({ threshold: 200 }));
     // The service worker of the doors stands among the scripts, and looks after their pages alone.
     server.use('/assets', (_, response, next) => {
       response.set('service-worker-allowed', '/doors');
       next();
     });
+    // What every visitor is sent alike travels packed, as the build left it beside each file; answers of the API hold
+    // secrets and do not.
     server.use(
       '/assets',
-      express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', index: false }),
+      packedFiles(join(dist, 'assets'), {
+        enableBrotli: true,
+        orderPreference: ['br', 'gz'],
+        index: false,
+        serveStatic: { immutable: true, maxAge: '1y' },
+      }),
     );
     server.use('/assets', (_, response) => {
       response.status(404).type('text').send('Not here.');
