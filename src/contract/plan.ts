@@ -21,6 +21,7 @@ import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
 import { currency, id, instant, price, text, texts, wallTime } from './endpoint.ts';
 import { condition } from './narrowing.ts';
+import { surveyPlan } from './surveyPlan.ts';
 
 const atWall = wallTime.nullable().default(null);
 const percent = z.int('not-whole').min(1, 'percent-out-of-range').max(100_000, 'percent-out-of-range');
@@ -226,19 +227,6 @@ export const messageLine = z
     { path: ['narrowed'], error: 'not-narrowed' },
   );
 export type MessageLinePlan = z.infer<typeof messageLine>;
-export const surveyQuestion = z.object({
-  id: z.string().min(1).max(40),
-  kind: z.enum(['scale', 'one of', 'text']),
-  prompt: text(300).min(1, 'question-empty'),
-  choices: z.array(text(200)).max(20).default([]),
-  required: z.boolean().default(false),
-});
-const survey = z.object({
-  title: texts,
-  anonymous: z.boolean(),
-  questions: z.array(surveyQuestion).max(40),
-});
-
 /** Something the public reads in both languages, as long as it may be. */
 const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
 
@@ -416,7 +404,7 @@ export const eventPlan = z.object({
   /** Days after its end until sensitive answers are deleted. */
   forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
   messages: z.array(messageLine).max(60),
-  survey: survey.nullable(),
+  surveys: z.array(surveyPlan).max(8),
 });
 export type EventPlan = z.infer<typeof eventPlan>;
 

@@ -156,6 +156,7 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'DELETE /api/public/sign-in': ['me', 'events'],
   'POST /api/public/shifts/:id/sign-up': ['crew', 'messages', 'people', 'decisions'],
   'POST /api/public/surveys/:token': ['events'],
+  'POST /api/public/surveys/:token/first': ['events'],
   'POST /api/public/events/:slug/followers': ['messages'],
   'POST /api/public/events/:slug/board': ['messages'],
   'POST /api/public/follow/:token': ['people', 'messages'],

@@ -76,7 +76,7 @@ export async function playComing(
     extra: object = {},
   ): Promise<{ id: string; of: Recurring }> =>
     work(async (w) => {
-      const { event, offers, lines, survey, shifts } = planRows(
+      const { event, offers, lines, surveys, shifts } = planRows(
         of,
         date ?? '2026-12-01',
         founded,
@@ -117,7 +117,7 @@ export async function playComing(
         questionsOf(of.key, app.ids).map((q, position) => ({ ...q, eventId: event.id, position })),
       );
       await insert(w.tx, 'message_lines', lines);
-      await insert(w.tx, 'surveys', survey);
+      await insert(w.tx, 'surveys', surveys);
       if (date) await insert(w.tx, 'shifts', shifts);
       await keepPlace(w, event.id, null);
       return { id: event.id, of };

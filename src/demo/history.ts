@@ -2,6 +2,7 @@ import { answered } from '#core/clearance/facts.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { firstLines } from '#core/messages/firstTexts.ts';
+import type { Survey } from '#core/surveys/survey.ts';
 import { docOf } from '#core/text/doc.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { ageOn, shiftDate } from '#core/time/dates.ts';
@@ -17,6 +18,7 @@ import type { Recurring } from './calendar.ts';
 import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
+import { answersTo, surveysOf } from './surveying.ts';
 import type { WaiverWritten } from './waivers.ts';
 
 const zone = 'America/Halifax';
@@ -52,31 +54,11 @@ class Gathered {
       'messages',
       'survey_asks',
       'survey_responses',
+      'survey_slips',
     ];
     for (const table of order) await insert(tx, table, this.tables.get(table) ?? []);
   }
 }
-
-const surveyQuestions = [
-  { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
-  {
-    id: 'again',
-    kind: 'one of',
-    prompt: 'Would you come again?',
-    choices: ['yes', 'perhaps', 'no'],
-    required: false,
-  },
-  { id: 'words', kind: 'text', prompt: 'What should we do differently?', choices: [], required: false },
-];
-const remarks = [
-  'More time on the water, please.',
-  'The soup!',
-  'Hard to find the gate.',
-  'Start a little later.',
-  'Lovely guides.',
-  'Nothing, thank you.',
-  'A bench half-way would help.',
-];
 
 export interface Planned {
   id: string;
@@ -96,7 +78,7 @@ export function planRows(
   event: object & { id: string };
   planned: Planned;
   lines: object[];
-  survey: object;
+  surveys: (Survey & { id: string; eventId: string; position: number })[];
   shifts: (object & { id: string; startsAt: string; endsAt: string; wished: number })[];
   offers: object[];
 } {
@@ -172,18 +154,17 @@ export function planRows(
       publicSignUp: true,
     };
   });
-  const survey = {
+  const surveys = surveysOf(of.key, date).map((survey, position) => ({
     id: ids.id(),
     eventId: id,
-    title: { en: 'How was it?', fr: 'Comment était-ce ?' },
-    anonymous: of.key === 'fen-supper',
-    questions: surveyQuestions,
-  };
+    position,
+    ...survey,
+  }));
   return {
     event,
     offers,
     lines,
-    survey,
+    surveys,
     shifts,
     planned: { id, offers, lines: Object.fromEntries(lines.map((l) => [l.name, l.id])) },
   };
@@ -202,9 +183,15 @@ export async function writePastEvent(
   open = false,
 ): Promise<void> {
   const g = new Gathered();
+  const asked = {
+    attendees: [] as { person: Person; newcomer: boolean }[],
+    absent: [] as { person: Person; newcomer: boolean }[],
+    crew: [] as { person: Person; newcomer: boolean }[],
+    guardians: [] as { person: Person; newcomer: boolean }[],
+  };
   const planAt = `${shiftDate(date, -random.whole(45, 90))}T13:00:00.000Z`;
   const openAt = `${shiftDate(date, -random.whole(28, 40))}T14:00:00.000Z`;
-  const { event, offers, lines, survey, shifts, planned } = planRows(
+  const { event, offers, lines, surveys, shifts, planned } = planRows(
     of,
     date,
     founded,
@@ -224,7 +211,7 @@ export async function writePastEvent(
   g.add('events', event);
   for (const o of offers) g.add('offers', o);
   for (const line of lines) g.add('message_lines', line);
-  g.add('surveys', survey);
+  for (const survey of surveys) g.add('surveys', survey);
   for (const s of shifts) g.add('shifts', s);
   const history: [string, string][] = [
     ['draft', planAt],
@@ -250,6 +237,9 @@ export async function writePastEvent(
     seats += writeOrder(p);
   }
   writeCrew();
+  for (const survey of surveys)
+    answersTo(survey, { key: of.key, date, who: asked }, ids, (table, row) => g.add(table, row));
+  for (const { person } of asked.attendees) seen.add(person.id);
   await g.write(tx);
   await tx.query('select carry_orders_over($1)', [e.id]);
   await carryLater(tx, e.id);
@@ -513,7 +503,12 @@ export async function writePastEvent(
         knownAt: signedAt,
       });
     }
-    if (came && who?.email && !who.child) writeSurvey(who);
+    if (who && !open) {
+      (came ? asked.attendees : asked.absent).push({ person: who, newcomer: !seen.has(who.id) });
+      // Whoever looks after a child is asked for it.
+      if (came && who.child && !asked.guardians.some((a) => a.person.id === buyer.id))
+        asked.guardians.push({ person: buyer, newcomer: false });
+    }
   }
 
   function writeMessages(orderId: string, p: Person, placedAt: string): void {
@@ -543,25 +538,6 @@ export async function writePastEvent(
     if (placedAt < dayBefore) row('start', `order ${orderId}`, dayBefore, `Tomorrow: ${e.publicTitle}`);
   }
 
-  function writeSurvey(who: Person): void {
-    const surveyRow = survey as { id: string; anonymous: boolean };
-    const answered = random.chance(0.38);
-    g.add('survey_asks', { id: ids.id(), surveyId: surveyRow.id, contactId: who.id, answered });
-    if (!answered) return;
-    const answers: Record<string, unknown> = {
-      liked: Math.min(5, Math.max(1, Math.round(4.3 + (random.next() - 0.6) * 2.4))),
-      again: random.pick(['yes', 'yes', 'yes', 'perhaps', 'no']),
-    };
-    if (random.chance(0.3)) answers.words = random.pick(remarks);
-    g.add('survey_responses', {
-      id: ids.unordered(),
-      surveyId: surveyRow.id,
-      contactId: surveyRow.anonymous ? null : who.id,
-      answers,
-      answeredOn: shiftDate(date, random.whole(1, 6)),
-    });
-  }
-
   function writeCrew(): void {
     const free = random.some(
       known.filter((p) => p.volunteers),
@@ -577,6 +553,8 @@ export async function writePastEvent(
         busy.add(`${who.id} ${s.startsAt}`);
         const served = !open && random.chance(0.94);
         const state = open ? 'agreed' : served ? 'served' : 'missed';
+        if (served && !asked.crew.some((a) => a.person.id === who.id))
+          asked.crew.push({ person: who, newcomer: false });
         g.add('assignments', {
           id: ids.id(),
           shiftId: s.id,
@@ -594,6 +572,8 @@ export async function writePastEvent(
 }
 
 const busy = new Set<string>();
+/** Those who came to something already. */
+const seen = new Set<string>();
 let lastNumber = 0;
 /** Order numbers of the past; those the product gives out come after them. */
 const nextNumber = (): number => {
@@ -604,6 +584,7 @@ const nextNumber = (): number => {
 export const resetNumbers = (): void => {
   lastNumber = 0;
   busy.clear();
+  seen.clear();
   firsts.clear();
 };
 const firsts = new Map<string, string>();

@@ -3,7 +3,7 @@ import { answered } from '#core/clearance/facts.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import { tidyUp } from '#server/jobs/housekeeping.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, surveyOf } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -18,11 +18,6 @@ const change = async (id: string, change: object) =>
     params: { id },
     body: { version: (await page(id)).version, change: change as never },
   });
-const survey = {
-  title: { en: 'How was it?' },
-  anonymous: true,
-  questions: [{ id: 'again', kind: 'scale' as const, prompt: 'Would you come again?', required: false }],
-};
 
 test('a copy has the questions, asked of the same offers, and the survey; a survey that was dropped comes back', async () => {
   const question = {
@@ -37,7 +32,7 @@ test('a copy has the questions, asked of the same offers, and the survey; a surv
   const event = await openEvent(world, {
     title: 'Asked again',
     questions: [question],
-    survey: survey as never,
+    surveys: [surveyOf([{ id: 'again', kind: 'scale' }], { anonymous: true })],
   });
   const { id } = await odalys.call('POST /api/events', {
     body: { publicTitle: 'Asked again', from: event.id, date: '2027-08-07' },
@@ -45,11 +40,13 @@ test('a copy has the questions, asked of the same offers, and the survey; a surv
   const { plan } = await page(id);
   expect(plan.questions.map((q) => q.prompt.en)).toEqual(['Anything we should know?']);
   expect(plan.questions[0]!.id).not.toBe(question.id);
-  expect(plan.survey).toMatchObject({ title: { en: 'How was it?' } });
-  await change(id, { survey: null });
-  expect((await page(id)).plan.survey).toBeNull();
-  await change(id, { survey: { ...plan.survey, title: { en: 'And again?' } } });
-  expect((await page(id)).plan.survey).toMatchObject({ title: { en: 'And again?' } });
+  expect(plan.surveys).toMatchObject([
+    { title: { en: 'How was it?' }, pages: [{ questions: [{ id: 'again' }] }] },
+  ]);
+  await change(id, { surveys: [] });
+  expect((await page(id)).plan.surveys).toEqual([]);
+  await change(id, { surveys: [{ ...plan.surveys[0]!, title: { en: 'And again?' } }] });
+  expect((await page(id)).plan.surveys).toMatchObject([{ title: { en: 'And again?' } }]);
 });
 
 test('a fact that comes after clearing brings the step that it needs, and only that', async () => {

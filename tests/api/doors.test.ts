@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { linkTo, makeWorld, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, surveyOf } from './scenes.ts';
 
 describe('crew and doors', () => {
   let world: World;
@@ -145,11 +145,7 @@ describe('crew and doors', () => {
       title: 'Secret',
       startsLocal: '2026-08-25T09:00',
       endsLocal: '2026-08-25T12:00',
-      survey: {
-        title: { en: 'How?' },
-        anonymous: true,
-        questions: [{ id: 'q', kind: 'scale', prompt: 'How?', choices: [], required: true }],
-      },
+      surveys: [surveyOf([{ id: 'q', kind: 'scale', required: true }], { anonymous: true })],
     });
     await world.anyone.call('POST /api/public/events/:slug/orders', {
       params: { slug: event.slug },
@@ -179,10 +175,12 @@ describe('crew and doors', () => {
         })
       ).problem.code,
     ).toBe('survey-answered');
-    const [response] = await world.app.db.query<{ contactId: string | null; id: string }>(
-      'select contact_id, id from survey_responses',
+    expect(await world.app.db.query('select 1 from survey_responses')).toEqual([]);
+    const [slip] = await world.app.db.query<{ id: string }>(
+      'select id, question, value, shown from survey_slips',
     );
-    expect(response!.contactId).toBeNull();
-    expect(response!.id[14]).toBe('4');
+    // Its id holds no time.
+    expect(slip!.id[14]).toBe('4');
+    expect(slip).toMatchObject({ question: 'q', value: 4, shown: false });
   });
 });

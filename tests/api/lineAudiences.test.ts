@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { firstTexts } from '#core/messages/firstTexts.ts';
 import type { Caller, World } from './harness.ts';
 import { lineOn, Scene } from './messageLines.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, surveyOf } from './scenes.ts';
 
 const scene = new Scene();
 const { plan, planned, book, ahead } = scene;
@@ -180,11 +180,7 @@ describe('after the event', () => {
       body: {
         version: (await odalys.call('GET /api/events/:id', { params: { id: event.id } })).version,
         change: {
-          survey: {
-            title: { en: 'How was it?' },
-            anonymous: false,
-            questions: [{ id: 'q', kind: 'text', prompt: 'Well?', choices: [], required: false }] as never,
-          },
+          surveys: [surveyOf([{ id: 'q', kind: 'text' }])] as never,
         },
       },
     });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Caller, linkTo } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, surveyOf } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -353,11 +353,7 @@ describe('all that somebody holds', () => {
       title: 'Held Survey',
       startsLocal: '2026-07-09T18:00',
       endsLocal: '2026-07-09T19:00',
-      survey: {
-        title: { en: 'How was it?' },
-        anonymous: false,
-        questions: [{ id: 'liked', kind: 'scale', prompt: 'Liked?', choices: [], required: true }],
-      },
+      surveys: [surveyOf([{ id: 'liked', kind: 'scale', required: true }])],
     });
     const [survey] = await world.app.db.query<{ id: string }>('select id from surveys where event_id = $1', [
       event.id,

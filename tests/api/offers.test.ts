@@ -6,7 +6,7 @@ import { plainQuestion } from '#core/questions/question.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor, signedInAs } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signedInAs, surveyOf } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -243,15 +243,11 @@ describe('choices of a question', () => {
     expect((await save(event.id, { questions: [question(['on foot', ' '])] })).problem.fields).toMatchObject([
       { code: 'two-choices-needed' },
     ]);
-    const survey = (choices: string[]) => ({
-      title: { en: 'How was it?' },
-      anonymous: false,
-      questions: [{ id: 'again', kind: 'one of' as const, prompt: 'Again?', choices, required: false }],
-    });
-    expect((await save(event.id, { survey: survey(['yes']) })).problem.fields).toMatchObject([
-      { path: expect.stringContaining('survey.questions.0.choices'), code: 'two-choices-needed' },
+    const surveys = (choices: string[]) => [surveyOf([{ id: 'again', kind: 'one of', choices }])] as never;
+    expect((await save(event.id, { surveys: surveys(['yes']) })).problem.fields).toMatchObject([
+      { path: expect.stringContaining('surveys.0.pages.0.questions.0.choices'), code: 'two-choices-needed' },
     ]);
-    expect((await save(event.id, { survey: survey(['yes', 'no', 'perhaps']) })).status).toBe(200);
+    expect((await save(event.id, { surveys: surveys(['yes', 'no', 'perhaps']) })).status).toBe(200);
   });
 });
 

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { linkTo, makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signs, surveyOf } from './scenes.ts';
 
 /** Events that are called off, shelved or over: what goes on and what does not. */
 describe('an event that no longer lives', () => {
@@ -238,11 +238,7 @@ describe('an event that no longer lives', () => {
       title: 'Begun',
       startsLocal: '2026-08-30T09:00',
       endsLocal: '2026-08-30T12:00',
-      survey: {
-        title: { en: 'How?' },
-        anonymous: false,
-        questions: [{ id: 'q', kind: 'scale', prompt: 'How?', choices: [], required: true }],
-      },
+      surveys: [surveyOf([{ id: 'q', kind: 'scale', required: true }])],
     });
     const token = await place(event, 'Begun');
     const seat = (await look(token)).seats[0]!.id;
@@ -281,15 +277,17 @@ describe('an event that no longer lives', () => {
     });
     // What people answered is not taken away, nor made anonymous after the fact.
     await world.app.db.query("update events set state = 'closed' where id = $1", [event.id]);
-    for (const survey of [null, { ...page.plan.survey!, anonymous: true }])
-      expect(
-        (
-          await staff.try('PATCH /api/events/:id', {
-            params: { id: event.id },
-            body: { version: page.version, change: { survey } },
-          })
-        ).problem.code,
-      ).toBe('survey-in-use');
+    const changed = async (surveys: typeof page.plan.surveys) =>
+      (
+        await staff.try('PATCH /api/events/:id', {
+          params: { id: event.id },
+          body: { version: page.version, change: { surveys } },
+        })
+      ).problem;
+    expect((await changed([])).code).toBe('survey-in-use');
+    expect(
+      (await changed(page.plan.surveys.map((s) => ({ ...s, anonymous: true })))).fields,
+    ).toMatchObject([{ path: 'surveys.0.anonymous', code: 'survey-in-use' }]);
   });
 
   test('shelved: gone from sight, kept, found under its heading, and brought back as what it was', async () => {

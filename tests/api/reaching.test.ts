@@ -602,7 +602,9 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CKD',
     far: 'CKU',
   },
-  'GET /api/events/:id/survey': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
+  'GET /api/events/:id/surveys': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
+  'GET /api/events/:id/surveys/:survey': { of: ofSurvey, query: {}, own: 'CTU', other: 'CT', far: 'CTU' },
+  'GET /api/events/:id/surveys/:survey/answers.csv': { of: ofSurvey, own: 'CU', other: 'C', far: 'CU' },
   'GET /api/events/:id/figures': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
   // The record itself: a unit lead sees whoever takes part in their unit.
   'GET /api/contacts/:id': { of: (o) => ({ id: o.contact }), own: 'CTKU', other: 'CTK', far: 'CTKU' },

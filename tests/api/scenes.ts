@@ -2,7 +2,9 @@ import type { z } from 'zod';
 import type { ImportSummary } from '#contract/imports.ts';
 import type { EventPlan, question } from '#contract/plan.ts';
 import type { OrderBody } from '#contract/registration.ts';
+import type { surveyPlan } from '#contract/surveyPlan.ts';
 import { answered, type FactCode } from '#core/clearance/facts.ts';
+import type { SurveyQuestion } from '#core/surveys/survey.ts';
 import { plainRule, type WaiverRule } from '#core/waivers/asking.ts';
 import type { ClauseKind } from '#core/waivers/form.ts';
 import { Caller } from './caller.ts';
@@ -31,10 +33,35 @@ export interface Scene {
   so?: readonly FactCode[];
   waiver?: 'On the water' | 'Children in our care';
   questions?: z.input<typeof question>[];
-  survey?: EventPlan['survey'];
+  surveys?: z.input<typeof surveyPlan>[];
 }
 
 const uuid = () => crypto.randomUUID();
+
+/** A question of a survey, with choices by their words. */
+export type SurveyScene = Omit<Partial<SurveyQuestion>, 'choices' | 'prompt'> &
+  Pick<SurveyQuestion, 'id' | 'kind'> & { prompt?: string; choices?: readonly string[] };
+
+/** A survey of one page, for those who came where nothing else is said. */
+export const surveyOf = (
+  questions: readonly SurveyScene[],
+  more: Partial<z.input<typeof surveyPlan>> = {},
+): z.input<typeof surveyPlan> => ({
+  id: uuid(),
+  title: { en: 'How was it?' },
+  anonymous: false,
+  pages: [
+    {
+      id: 'first',
+      questions: questions.map(({ prompt, choices = [], ...q }) => ({
+        ...q,
+        prompt: { en: prompt ?? `${q.id}?` },
+        choices: choices.map((c) => ({ id: c, text: { en: c } })),
+      })),
+    },
+  ],
+  ...more,
+});
 
 /** Plans an event as the coordinator, has it cleared where that is needed, and opens it. */
 export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Promise<OpenEvent> {
@@ -72,7 +99,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
         waivers: scene.waiver ? [asksAll(choices.waivers.find((w) => w.title === scene.waiver)!.id)] : [],
         offers,
         questions: scene.questions ?? [],
-        survey: scene.survey ?? null,
+        surveys: scene.surveys ?? [],
       },
     },
   });

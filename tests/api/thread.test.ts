@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { makeWorld, type World } from './harness.ts';
-import { bringIn, openEvent, orderFor, signs } from './scenes.ts';
+import { bringIn, openEvent, orderFor, signs, surveyOf } from './scenes.ts';
 
 describe('one event from registration to lifeline', () => {
   let world: World;
@@ -29,13 +29,7 @@ describe('one event from registration to lifeline', () => {
           sensitive: true,
         },
       ],
-      survey: {
-        title: { en: 'How was it?' },
-        anonymous: false,
-        questions: [
-          { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
-        ],
-      },
+      surveys: [surveyOf([{ id: 'liked', kind: 'scale', prompt: 'How did you like it?', required: true }])],
     });
     const { anyone } = world;
     const choices = await (await world.as('odalys')).call('GET /api/choices');
@@ -155,8 +149,13 @@ describe('one event from registration to lifeline', () => {
       params: { token: surveyToken },
       body: { answers: { liked: 5 } },
     });
-    const results = await odalys.call('GET /api/events/:id/survey', { params: { id: event.id } });
-    expect(results).toMatchObject({ asked: 1, answered: 1, results: [{ mean: 5 }] });
+    const [survey] = await odalys.call('GET /api/events/:id/surveys', { params: { id: event.id } });
+    expect(survey).toMatchObject({ asked: 1, answered: 1 });
+    const { results } = await odalys.call('GET /api/events/:id/surveys/:survey', {
+      params: { id: event.id, survey: survey!.id },
+      query: {},
+    });
+    expect(results).toMatchObject([{ answered: 1, mean: { value: 5 } }]);
 
     const mai = rows.find((r) => r.given === 'Mai')!.contactId!;
     const lifeline = await odalys.call('GET /api/contacts/:id/lifeline', { params: { id: mai } });

@@ -97,7 +97,7 @@ export const partOf = {
   forgetDays: 'questions',
   namesDays: 'questions',
   messages: 'messages',
-  survey: 'survey',
+  surveys: 'survey',
 } as const satisfies Record<string, PlanPart>;
 export type PlanField = keyof typeof partOf;
 
@@ -108,7 +108,7 @@ const listFields = [
   'codes',
   'questions',
   'messages',
-  'survey',
+  'surveys',
   'speakers',
   'sponsors',
   'sessions',

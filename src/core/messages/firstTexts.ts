@@ -195,8 +195,8 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   survey: {
     subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
     body: {
-      en: 'Hello {{name}},\n\nThank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nmerci d’être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nThank you for coming to {{event}}. What you say decides what we do next time; it takes a minute.\n\n{{survey_first_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nmerci d’être venu·e à {{event}}. Votre avis décide de la prochaine fois ; cela prend une minute.\n\n{{survey_first_link}}\n\n{{organization}}',
     },
     short: {
       en: 'How was {{event}}? {{survey_link}}',
@@ -215,6 +215,42 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
     short: {
       en: 'What did you think of {{event}}? {{survey_link}}',
       fr: 'Qu’avez-vous pensé de {{event}} ? {{survey_link}}',
+    },
+  },
+  'absent unanswered': {
+    subject: { en: 'What kept you from {{event}}?', fr: 'Qu’est-ce qui vous a retenu·e, {{event}} ?' },
+    body: {
+      en: 'Hello {{name}},\n\nYou had a seat for {{event}} and could not come. What kept you helps us to plan the next one better: {{survey_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous aviez une place pour {{event}} et n’avez pas pu venir. Savoir pourquoi nous aide à mieux préparer la suite : {{survey_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: 'What kept you from {{event}}? {{survey_link}}',
+      fr: 'Qu’est-ce qui vous a retenu·e de {{event}} ? {{survey_link}}',
+    },
+  },
+  'survey again': {
+    subject: { en: 'What came of {{event}}?', fr: 'Que reste-t-il de {{event}} ?' },
+    body: {
+      en: 'Hello {{name}},\n\nSome time has passed since {{event}}. We would like to know what came of it.\n\n{{survey_first_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nUn peu de temps a passé depuis {{event}}. Nous aimerions savoir ce qu’il en reste.\n\n{{survey_first_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: 'What came of {{event}}? {{survey_link}}',
+      fr: 'Que reste-t-il de {{event}} ? {{survey_link}}',
+    },
+  },
+  'survey again unanswered': {
+    subject: {
+      en: 'Still time: what came of {{event}}?',
+      fr: 'Encore le temps : que reste-t-il de {{event}} ?',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nWhat came of {{event}} for you tells us whether it was worth it: {{survey_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nSavoir ce qu’il vous reste de {{event}} nous dit si cela valait la peine : {{survey_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: 'What came of {{event}}? {{survey_link}}',
+      fr: 'Que reste-t-il de {{event}} ? {{survey_link}}',
     },
   },
   'membership ends': {

@@ -66,12 +66,12 @@ export type MailedLink = keyof typeof linkPaths;
  * the message leaves. Marks are set in characters of the private use area, which typed text loses.
  */
 const [open, close] = ['\uE000', '\uE001'];
-const mark = /\uE000([a-z]+(?: [a-z]+)?) ([\da-f-]{36})(#\w+)?\uE001/gu;
+const mark = /\uE000([a-z]+(?: [a-z]+)?) ([\da-f-]{36})([#?][\w=.~%-]+)?\uE001/gu;
 
 /** Text without the characters that marks are made of. */
 export const withoutMarks = (text: string): string => text.replace(/[\uE000\uE001]/gu, '');
 
-/** Where a link of a kind to a subject stands. `anchor` is a part of the page, like `#waivers`. */
+/** Where a link of a kind to a subject stands. `anchor` is a part of the page, like `#waivers`, or an answer it begins with, like `?a=4`. */
 export const linkMark = (kind: MailedLink, subjectId: string, anchor = ''): string =>
   `${open}${kind} ${subjectId}${anchor}${close}`;
 
@@ -104,7 +104,7 @@ const address = new RegExp(
   `(?:https?://[^\\s/]+)?(${Object.values(linkPaths)
     .map((l) => l.path)
     .filter(Boolean)
-    .join('|')})[\\w-]{20,}(?:#\\w+)?`,
+    .join('|')})[\\w-]{20,}(?:[#?][\\w=.~%-]+)?`,
   'gu',
 );
 

@@ -102,6 +102,13 @@ const textStyle = `margin:0 0 14px;font-family:${sans};font-size:16px;line-heigh
 const button = (href: string, label: string): string =>
   `<table role="presentation" cellpadding="0" cellspacing="0" border="0" style="margin:4px 0 18px;"><tr><td class="a-button" bgcolor="${colours.link}" style="background:${colours.link};border-radius:3px;"><a href="${escaped(href)}" class="a-on" style="display:inline-block;padding:11px 18px;font-family:${sans};font-size:16px;font-weight:600;line-height:1.2;color:${colours.onLink};text-decoration:none;">${escaped(label)}</a></td></tr></table>`;
 
+/** Whether a link answers something by itself. */
+const isAnswer = (href: string): boolean => /\?a=[^\uE001]+\uE001?$/u.test(href);
+
+/** An answer to be tapped: a link with a rule around it, as wide as a thumb. */
+const answerButton = (href: string, label: string): string =>
+  `<a class="a-link" href="${escaped(href)}" style="display:inline-block;min-width:18px;margin:6px 2px 0 0;padding:9px 11px;border:1px solid ${colours.link};border-radius:3px;font-weight:600;text-align:center;text-decoration:none;color:${colours.link};">${escaped(label)}</a>`;
+
 /** What stands within the frame of a mail: blocks with their styles on them, since mail readers drop what stands elsewhere. */
 function drawBlocks(doc: Doc, language: Language): string {
   const inline = (node: Inline): string => {
@@ -128,14 +135,22 @@ function drawBlocks(doc: Doc, language: Language): string {
     for (const node of content)
       if (node.type === 'hardBreak') lines.push([]);
       else lines.at(-1)!.push(node);
+    let before = false;
     return lines
-      .map((nodes) => {
+      .map((nodes, at) => {
         const leads = leading(nodes);
-        return leads
-          ? `${leads.before && `${escaped(leads.before)} `}${link(leads.href, escaped(leads.label))}`
-          : nodes.map(inline).join('');
+        const answer = leads !== null && isAnswer(leads.href);
+        // Answers to one question stand beside each other.
+        const apart = at === 0 ? '' : answer && before ? ' ' : '<br>';
+        before = answer;
+        if (leads && answer) return `${apart}${answerButton(leads.href, leads.label)}`;
+        return `${apart}${
+          leads
+            ? `${leads.before && `${escaped(leads.before)} `}${link(leads.href, escaped(leads.label))}`
+            : nodes.map(inline).join('')
+        }`;
       })
-      .join('<br>');
+      .join('');
   };
   const block = (node: Block): string => {
     switch (node.type) {

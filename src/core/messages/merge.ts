@@ -17,6 +17,7 @@ export const mergeFields = {
   manage_link: 'link to see and change the registration',
   waiver_link: 'link to sign the waiver',
   survey_link: 'link to the survey',
+  survey_first_link: 'the first question of the survey, answered with one tap',
   children: 'the children they look after who come',
   session: 'title, room and time of the session',
   shift: 'role, place and time of the shift',
@@ -56,6 +57,8 @@ const ofOrder = [
   'named_until',
 ] as const;
 
+const ofSurvey = ['survey_link', 'survey_first_link'] as const;
+
 /** What a line can say to those it is for. */
 export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'members') return [...ofAnybody, 'level', 'ends'];
@@ -63,11 +66,11 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'pledgers') return [...ofAnybody, 'gift', 'purpose', 'gift_link'];
   if (audience === 'certified') return [...ofAnybody, 'certificate', 'holds_until'];
   if (audience === 'following') return ofEvent;
-  if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
+  if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link', ...ofSurvey];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.
   if (audience === 'sessions') return [...ofEvent, 'session'];
-  if (audience === 'guardians') return [...ofEvent, 'children'];
-  return audience === 'attendees' ? [...ofEvent, ...ofOrder, 'survey_link'] : [...ofEvent, ...ofOrder];
+  if (audience === 'guardians') return [...ofEvent, 'children', ...ofSurvey];
+  return audience === 'attendees' ? [...ofEvent, ...ofOrder, ...ofSurvey] : [...ofEvent, ...ofOrder];
 }
 
 /** What is wrong with a text that may say some fields and no others, among them some that it alone has. */

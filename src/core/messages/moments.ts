@@ -3,6 +3,7 @@ import { type AttendanceState, came } from '#core/doors/attendance.ts';
 import { endOf } from '#core/events/end.ts';
 import { balanceDue, type PaidBefore } from '#core/money/balanceDue.ts';
 import { type NamedBefore, namesWanted } from '#core/registration/namesUntil.ts';
+import type { SurveyAudience, Wave } from '#core/surveys/survey.ts';
 import type { Instant } from '#core/time/clock.ts';
 import { type Offset, sayOffset } from '#core/time/moment.ts';
 import { instantOf } from '#core/time/wallTime.ts';
@@ -30,7 +31,7 @@ export interface Standing {
   owes: boolean | null;
   /** How many of their seats have no name yet. */
   unnamed: number | null;
-  /** Whether they answered the survey; null where they were not asked yet. */
+  /** Whether they answered the survey that the moment is about; null where they were not asked yet. */
   answered: boolean | null;
   /** Whether another membership of theirs goes on after this one. */
   renewed: boolean | null;
@@ -57,7 +58,7 @@ const stayedAway = ({ attendance, counted }: Standing): boolean =>
   attendance === 'missed' && counted !== false;
 
 /** What of somebody's standing is read for a moment, because most do not ask for it. */
-export type Looked = 'waivers';
+export type Looked = 'waivers' | 'survey';
 
 /** A point in time that messages hang on. */
 interface MomentRule<Of extends Audience = Audience> {
@@ -69,8 +70,10 @@ interface MomentRule<Of extends Audience = Audience> {
   answers?: true;
   /** It prepares for what comes then: afterwards, what hangs on it before is of no use to anybody. */
   ahead?: true;
-  /** Each is asked for themselves: the copy to whoever booked is not enough. */
+  /** Each is asked for themselves: the copy to whoever booked is not enough, nor is one for each shift wanted. */
   alone?: true;
+  /** The survey it is about: which time they are asked, and whether those are who stayed away. */
+  asks?: { wave: Wave; absent?: true };
   /** A reminder: somebody who wants no more of an event’s is not sent it. */
   optional?: true;
   /** Why somebody does not get it; null when they do, or may yet. */
@@ -79,6 +82,21 @@ interface MomentRule<Of extends Audience = Audience> {
 }
 
 const everybody = ['attendees', 'orders', 'guardians', 'waiting', 'crew', 'following'] as const;
+
+const thoseAsked = ['attendees', 'crew', 'guardians'] as const;
+
+/** What is asked once it is over, of each for themselves. */
+const afterwards = { at: endOf, alone: true, optional: true } as const;
+const notThere = (standing: Standing): Reason | null =>
+  stayedAway(standing) ? because('did not come') : null;
+const notThereOrAnswered = (standing: Standing): Reason | null =>
+  notThere(standing) ?? (standing.answered ? because('answered') : null);
+const cameAfterAll = (standing: Standing, { absencesAt }: EventMoments): Reason | null =>
+  standing.attendance !== null && came.includes(standing.attendance)
+    ? because('came')
+    : absencesAt && !stayedAway(standing)
+      ? because('nobody counted')
+      : null;
 
 /** Every moment there is. A new one is an entry here, and, where it is a person's own, an anchor in their audience. */
 const rules = {
@@ -130,32 +148,30 @@ const rules = {
   doors: { audiences: everybody, at: (event) => event.doorsAt, ahead: true, optional: true },
   start: { audiences: everybody, at: (event) => event.startsAt, ahead: true, optional: true },
   end: { audiences: everybody, at: endOf, optional: true },
-  absent: {
+  absent: { audiences: ['attendees'], ...afterwards, asks: { wave: 1, absent: true }, whyNot: cameAfterAll },
+  'absent unanswered': {
     audiences: ['attendees'],
-    at: endOf,
-    alone: true,
-    optional: true,
-    whyNot: (standing, { absencesAt }) =>
-      standing.attendance !== null && came.includes(standing.attendance)
-        ? because('came')
-        : absencesAt && !stayedAway(standing)
-          ? because('nobody counted')
-          : null,
+    ...afterwards,
+    asks: { wave: 1, absent: true },
+    looks: 'survey',
+    whyNot: (standing, event) =>
+      cameAfterAll(standing, event) ?? (standing.answered ? because('answered') : null),
   },
-  survey: {
-    audiences: ['attendees'],
-    at: endOf,
-    alone: true,
-    optional: true,
-    whyNot: (standing) => (stayedAway(standing) ? because('did not come') : null),
-  },
+  survey: { audiences: thoseAsked, ...afterwards, asks: { wave: 1 }, whyNot: notThere },
   'survey unanswered': {
-    audiences: ['attendees'],
-    at: endOf,
-    alone: true,
-    optional: true,
-    whyNot: (standing) =>
-      stayedAway(standing) ? because('did not come') : standing.answered ? because('answered') : null,
+    audiences: thoseAsked,
+    ...afterwards,
+    asks: { wave: 1 },
+    looks: 'survey',
+    whyNot: notThereOrAnswered,
+  },
+  'survey again': { audiences: thoseAsked, ...afterwards, asks: { wave: 2 }, whyNot: notThere },
+  'survey again unanswered': {
+    audiences: thoseAsked,
+    ...afterwards,
+    asks: { wave: 2 },
+    looks: 'survey',
+    whyNot: notThereOrAnswered,
   },
   'membership ends': {
     audiences: ['members'],
@@ -195,6 +211,16 @@ export function momentRule(moment: YearMoment): MomentRule<YearAudience>;
 export function momentRule(moment: Moment): MomentRule;
 export function momentRule(moment: Moment): MomentRule {
   return rules[moment];
+}
+
+/** Which survey a line is about; of any other, that of the first time, since every message can lead to it. Null for those who are asked nothing. */
+export function surveyOf(
+  moment: EventMoment,
+  audience: EventAudience,
+): { audience: SurveyAudience; wave: Wave } | null {
+  const { wave, absent } = momentRule(moment).asks ?? { wave: 1 };
+  if (audience === 'attendees') return { audience: absent ? 'absent' : 'attendees', wave };
+  return audience === 'crew' || audience === 'guardians' ? { audience, wave } : null;
 }
 
 /** As it stands behind “1 day before”. */

@@ -183,7 +183,7 @@ export function planLine<R extends Recipient>(
       out(time.why);
       continue;
     }
-    const copy = audience.copies === 'address' ? key : recipient.key;
+    const copy = audience.copies === 'address' || moment.asks ? key : recipient.key;
     const first = copies.get(copy);
     if (first) {
       out(because('same address', { name: first }), true);

@@ -228,13 +228,13 @@ function fieldTest(test: FieldTest, to: string, put: Put): string {
   }
 }
 
-/** That a response `t` to the survey `v` says something to a question. */
+/** That a response `t` says something to a question. */
 function saidIn(q: { question?: string; said?: string }, put: Put): string {
   const said = q.said?.trim().toLowerCase() ?? '';
   if (!q.question && !said) return '';
-  return ` and exists (select 1 from jsonb_array_elements(v.questions) k where t.answers ? (k->>'id')${
-    q.question ? ` and k->>'prompt' ilike ${put(contains(q.question.trim()))}` : ''
-  }${!said ? '' : isNumber(said) ? ` and t.answers->>(k->>'id') = ${put(said)}` : ` and t.answers->>(k->>'id') ilike ${put(contains(said))}`})`;
+  return ` and exists (select 1 from jsonb_array_elements(t.said) k where true${
+    q.question ? ` and k->>'question' ilike ${put(contains(q.question.trim()))}` : ''
+  }${!said ? '' : isNumber(said) ? ` and k->>'said' = ${put(said)}` : ` and k->>'said' ilike ${put(contains(said))}`})`;
 }
 
 /** The same day so many years before; 29 February becomes the last of the month where there is none. */

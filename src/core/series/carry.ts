@@ -16,12 +16,13 @@ interface Row {
 export type CarriedPlan = EventTimes & { readonly [F in Exclude<PlanField, keyof EventTimes>]: unknown };
 
 /** What tells that two rows of different dates are the same one. */
-const keys: Readonly<Record<Exclude<ListField, 'survey'> | 'waivers', (row: never) => string>> = {
+const keys: Readonly<Record<ListField | 'waivers', (row: never) => string>> = {
   offers: (row: { name: string }) => row.name,
   extras: (row: { name: string }) => row.name,
   codes: (row: { code: string }) => row.code,
   questions: (row: { prompt: { en: string } }) => row.prompt.en,
   messages: (row: { name: string }) => row.name,
+  surveys: (row: { audience: string; wave: number }) => `${row.audience} ${row.wave}`,
   speakers: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sponsors: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sessions: (row: { title: { en: string } }) => row.title.en,

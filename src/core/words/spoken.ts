@@ -8,6 +8,7 @@ import { consequencesEn } from './consequences.en.ts';
 import { deskEn } from './desk.en.ts';
 import { factsEn } from './facts.en.ts';
 import { fillIn, type Params, type Plurals } from './filling.ts';
+import { findingsEn } from './findings.en.ts';
 import type { Language } from './language.ts';
 import { catalogued, spokenIn } from './language.ts';
 import { lettersEn } from './letters.en.ts';
@@ -34,6 +35,7 @@ const english = {
   desk: deskEn,
   dues: duesEn,
   facts: factsEn,
+  findings: findingsEn,
   letters: lettersEn,
   lifeline: lifelineEn,
   notes: notesEn,

@@ -127,6 +127,7 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   /** Sensitive answers were deleted some days after the event. */
   'answers forgotten': { eventId: string; answers: number };
   'question set kept': { setId: string; name: string; gone: boolean };
+  'survey template kept': { templateId: string; name: string; gone: boolean };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
     signatureId: string;
@@ -426,6 +427,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { answers: f.answers },
     }),
     topics: ofEvent,
+  },
+  'survey template kept': {
+    entry: (f) => ({
+      action: f.gone ? 'took a kept survey away' : 'kept a survey',
+      subject: { kind: 'survey template', id: f.templateId },
+      detail: { name: f.name },
+    }),
+    topics: nobody,
   },
   'question set kept': {
     entry: (f) => ({

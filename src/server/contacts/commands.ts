@@ -130,12 +130,15 @@ export async function writeNote(
   contactId: string,
   note: Body<'POST /api/contacts/:id/notes'>,
   author: Pick<SignedIn, 'id' | 'name'>,
+  /** The survey it came of. */
+  surveyId: string | null = null,
 ): Promise<string> {
   const id = w.app.ids.id();
   await insert(w.tx, 'contact_notes', {
     id,
     contactId,
     ...note,
+    surveyId,
     author: author.name,
     authorId: author.id,
     at: w.now,

@@ -251,5 +251,9 @@ async function copyParts(w: Work, from: string, to: string, startsLocal: string 
         },
       })),
     });
-  if (plan.survey) await insert(tx, 'surveys', { id: app.ids.id(), eventId: to, ...plan.survey });
+  await insert(
+    tx,
+    'surveys',
+    plan.surveys.map((survey, position) => ({ ...survey, id: app.ids.id(), eventId: to, position })),
+  );
 }

@@ -9,7 +9,7 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, update } from '../db/database.ts';
-import { type FieldProblem, refused } from '../http/problem.ts';
+import type { FieldProblem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { EventRow } from './store.ts';
 
@@ -95,25 +95,6 @@ export async function keepRules({ w, event, after, change }: Saving): Promise<vo
   // What is wanted of the rules themselves is saved with them.
   if (!change.waivers && !sameValue(kept, after.waivers))
     await update(w.tx, 'events', event.id, { waivers: kept });
-}
-
-export async function saveSurvey({ w, event, change }: Saving): Promise<void> {
-  const survey = change.survey ?? null;
-  const stored = await first<{ id: string; anonymous: boolean }>(
-    w.tx,
-    'select id, anonymous from surveys where event_id = $1',
-    [event.id],
-  );
-  if (!stored) {
-    if (survey) await insert(w.tx, 'surveys', { id: w.app.ids.id(), eventId: event.id, ...survey });
-    return;
-  }
-  const answered = await first(w.tx, 'select 1 as x from survey_responses where survey_id = $1 limit 1', [
-    stored.id,
-  ]);
-  if (answered && (!survey || survey.anonymous !== stored.anonymous)) throw refused('survey-in-use');
-  // Who was asked stays written down.
-  await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
 }
 
 /** What an event sells does not go together, or takes away what is sold already. */

@@ -19,8 +19,9 @@ import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
 import { addressAlong, isTaken, moveAddress } from './addresses.ts';
-import { checkShop, keepRules, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
+import { checkShop, keepRules, type Saving, saveList, saveShop } from './lists.ts';
 import { roomsOf } from './store.ts';
+import { checkSurveys, saveSurveys } from './surveys.ts';
 
 /** What is wrong with what a line says. */
 const problemsWithTexts = (m: MessageLinePlan, at: string): FieldProblem[] =>
@@ -356,13 +357,5 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     check: ({ change }) => change.messages!.flatMap((m, at) => problemsWithTexts(m, `messages.${at}`)),
     save: (saving) => saveList(saving, 'message_lines', saving.before.messages, saving.change.messages!),
   },
-  survey: {
-    check: ({ change }) =>
-      change.survey?.questions.flatMap((q, at) =>
-        q.kind === 'one of' && q.choices.filter((c) => c.trim()).length < 2
-          ? [wrongAt(`survey.questions.${at}.choices`, 'two-choices-needed')]
-          : [],
-      ) ?? [],
-    save: saveSurvey,
-  },
+  survey: { check: checkSurveys, save: saveSurveys },
 };

@@ -17,19 +17,18 @@ import {
   readProgramme,
   readQuestions,
   readSold,
-  readSurvey,
+  readSurveys,
 } from './store.ts';
 
 /** The whole plan of an event as it can be edited. */
 export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan> {
-  const survey = await readSurvey(tx, event.id);
   return {
     ...plainPlan(event),
     ...(await readProgramme(tx, event.id)),
     ...(await readSold(tx, event.id)),
     questions: await readQuestions(tx, event.id),
     messages: (await readMessageLines(tx, event.id)).map(({ addedAt: _, sentByHandAt: __, ...line }) => line),
-    survey: survey && { title: survey.title, anonymous: survey.anonymous, questions: survey.questions },
+    surveys: (await readSurveys(tx, event.id)).map(({ retired: _, reworded: __, ...survey }) => survey),
   };
 }
 

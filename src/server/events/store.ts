@@ -1,6 +1,7 @@
 import type { SessionPlan, Speaker, Sponsor } from '#contract/agenda.ts';
 import type { SeasonEvent, VenueChoice } from '#contract/events.ts';
 import type { Code, EventPlan, Extra, French, MessageLinePlan, Offer, QuestionPlan } from '#contract/plan.ts';
+import type { SurveyPlan } from '#contract/surveyPlan.ts';
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import type { Importance } from '#core/crew/importance.ts';
@@ -10,6 +11,8 @@ import type { KindMark } from '#core/events/kinds.ts';
 import { type PlainField, type PlanField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, shownToPublic } from '#core/events/states.ts';
+import type { Reworded } from '#core/surveys/checking.ts';
+import type { SurveyQuestion } from '#core/surveys/survey.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
 import { first, once, type Queries, snake } from '../db/database.ts';
@@ -341,14 +344,22 @@ export const readMessageLines = (tx: Queries, eventId: string): Promise<readonly
     ),
   );
 
-export const readSurvey = (
-  tx: Queries,
-  eventId: string,
-): Promise<(NonNullable<EventPlan['survey']> & { id: string }) | null> =>
-  first(
-    tx,
-    'select id, title, anonymous, questions from surveys where event_id = $1 and removed_at is null',
-    [eventId],
+/** A survey of an event, with what it does not ask any more. */
+export type SurveyRow = SurveyPlan & {
+  /** Questions that were answered and are not asked any more. */
+  retired: SurveyQuestion[];
+  reworded: Reworded[];
+};
+
+export const surveyColumns =
+  'id, audience, wave, title, intro, anonymous, group_by, closes_days, pages, retired, reworded';
+
+export const readSurveys = (tx: Queries, eventId: string): Promise<readonly SurveyRow[]> =>
+  once(tx, `surveys of ${eventId}`, ['surveys'], () =>
+    tx.query<SurveyRow>(
+      `select ${surveyColumns} from surveys where event_id = $1 and removed_at is null order by position, audience, wave`,
+      [eventId],
+    ),
   );
 
 export interface StateRow {

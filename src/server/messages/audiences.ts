@@ -2,7 +2,7 @@ import { wallTimesOf } from '#core/agenda/session.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { shiftMeets } from '#core/crew/narrowing.ts';
 import { aboutOf, audiences, type EventAudience, keyOf } from '#core/messages/audiences.ts';
-import { type Looked, momentRule, nothingKnown } from '#core/messages/moments.ts';
+import { type EventMoment, momentRule, nothingKnown, surveyOf } from '#core/messages/moments.ts';
 import { narrowed } from '#core/seats/narrowing.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
@@ -13,6 +13,7 @@ import { theOrganization } from '../staff/store.ts';
 import { stillToSign, waiverNeeds } from '../waivers/store.ts';
 import { type Following, followersOf } from './followers.ts';
 import {
+  askedInSurvey,
   attendeeRecipients,
   crewRecipients,
   guardianRecipients,
@@ -32,7 +33,7 @@ export interface People {
   orderId: string | null;
   attendees(): ReturnType<typeof attendeeRecipients>;
   /** Everybody of an audience, with what is looked up for a moment. */
-  of(audience: EventAudience, looks?: Looked): Promise<RecipientRow[]>;
+  of(audience: EventAudience, moment?: EventMoment): Promise<RecipientRow[]>;
   /** The keys of those whom a line is narrowed to. */
   among(line: Pick<LineRow, 'audience' | 'moment' | 'narrowed'>): Promise<ReadonlySet<string>>;
 }
@@ -81,13 +82,29 @@ export function peopleOf(
   const ofOccasion = async (occasion: Occasion) =>
     (await occasionRecipients(tx, occasion, event.id, orderId)).map(asOccasion);
   const read = new Map<string, Promise<RecipientRow[]>>();
-  const of = (audience: EventAudience, looks?: Looked): Promise<RecipientRow[]> => {
-    const name = `${audience} ${looks}`;
+  const of = (audience: EventAudience, moment?: EventMoment): Promise<RecipientRow[]> => {
+    const looks = moment && momentRule(moment).looks;
+    const survey = looks === 'survey' ? surveyOf(moment!, audience) : null;
+    const name = `${audience} ${looks} ${survey?.audience} ${survey?.wave}`;
     const known = read.get(name);
     if (known) return known;
-    const reading = looks === 'waivers' ? of(audience).then(withWaivers) : readers[audience]();
+    const reading =
+      looks === 'waivers'
+        ? of(audience).then(withWaivers)
+        : survey
+          ? of(audience).then((rows) => withAnswered(rows, survey))
+          : readers[audience]();
     read.set(name, reading);
     return reading;
+  };
+  const withAnswered = async (rows: RecipientRow[], survey: NonNullable<ReturnType<typeof surveyOf>>) => {
+    const asked = new Map(
+      (await askedInSurvey(tx, event.id, survey)).map(({ contactId, answered }) => [contactId, answered]),
+    );
+    return rows.map((r) => ({
+      ...r,
+      standing: { ...r.standing, answered: (r.contactId ? asked.get(r.contactId) : null) ?? null },
+    }));
   };
   const withWaivers = async (rows: RecipientRow[]): Promise<RecipientRow[]> => {
     const { asked, unsigned } = await signing();
@@ -243,7 +260,7 @@ function asAttendees(rows: Row<typeof attendeeRecipients>[]): RecipientRow[] {
           'text message': r.isBuyer ? (r.buyerMobile ?? r.mobile) : r.mobile,
         },
         coveredBy: own ? null : { key: copyOf(r.orderId), name: r.buyerName },
-        standing: { ...nothingKnown, attendance: r.attendance, counted: r.counted, answered: r.answered },
+        standing: { ...nothingKnown, attendance: r.attendance, counted: r.counted },
       },
     ];
   });

@@ -50,7 +50,7 @@ export async function planFor(
   for (const line of lines)
     of.push({
       line: asLine(line),
-      recipients: await people.of(line.audience, momentRule(line.moment).looks),
+      recipients: await people.of(line.audience, line.moment),
       among: line.narrowed.length ? await people.among(line) : null,
     });
   const plans = planLines(of, event, await planningRules(tx));

@@ -15,13 +15,14 @@ import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { Work } from '../app/app.ts';
-import { first, insert } from '../db/database.ts';
+import { first } from '../db/database.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
-import { type EventRow, readSurvey } from '../events/store.ts';
+import type { EventRow } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { askedByLink } from './followers.ts';
 import { guardianRecipients, orderRecipients, sessionRecipients } from './store.ts';
+import { surveyLinks } from './surveyLinks.ts';
 
 /** What stands for the name of somebody who has not said it. */
 export const unnamed = { en: 'there', fr: 'à vous' };
@@ -87,9 +88,8 @@ export async function render(
       'follow',
       await askedByLink(w, event, { ...message, contactId: message.contactId }),
     );
-  if (preview) values.survey_link = '[link to their survey]';
-  else if (uses('survey_link') && message.contactId)
-    values.survey_link = await surveyLink(w, event.id, message.contactId);
+  if (uses('survey_link') || uses('survey_first_link'))
+    Object.assign(values, await surveyLinks(w, event, line, message, preview));
   if (line.audience === 'guardians' && uses('children'))
     values.children = (
       await guardianRecipients(tx, event.id, { orderId: null, contactId: message.contactId })
@@ -154,26 +154,4 @@ function saySession(
   const { startsLocal, endsLocal } = wallTimesOf(s, eventStarts.slice(0, 10));
   const when = `${sayShortDate(startsLocal, true, language)} ${sayTime(startsLocal, language)}–${sayTime(endsLocal, language)}`;
   return `${[readTexts(s.title, language), s.room, when].filter(Boolean).join(', ')}${s.comes && ` (${s.comes})`}`;
-}
-
-/** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */
-async function surveyLink(
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
-  eventId: string,
-  contactId: string,
-): Promise<string> {
-  const survey = await readSurvey(w.tx, eventId);
-  if (!survey) return '';
-  await insert(
-    w.tx,
-    'survey_asks',
-    { id: w.app.ids.id(), surveyId: survey.id, contactId, answered: false },
-    'on conflict do nothing',
-  );
-  const ask = await first<{ id: string }>(
-    w.tx,
-    'select id from survey_asks where survey_id = $1 and contact_id = $2',
-    [survey.id, contactId],
-  );
-  return linkMark('survey', ask!.id);
 }

@@ -5,6 +5,7 @@ import type { Audience } from '#core/messages/audiences.ts';
 import type { Channel } from '#core/messages/channels.ts';
 import type { Recipient } from '#core/messages/planning.ts';
 import type { MessageState } from '#core/messages/states.ts';
+import type { SurveyAudience, Wave } from '#core/surveys/survey.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { bouncedOf, emailOf, mobileOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
@@ -143,7 +144,6 @@ export const attendeeRecipients = (
     buyerMobile: string | null;
     buyerQuiet: QuietReason | null;
     attendance: AttendanceState | null;
-    answered: boolean | null;
     counted: boolean;
   })[]
 > =>
@@ -154,15 +154,27 @@ export const attendeeRecipients = (
          coalesce(c.language, o.language) as language, o.zone as own_zone, r.confirmed_at, ${whyQuiet('c')} as quiet,
          (r.contact_id = o.buyer_contact_id) is true as is_buyer, o.buyer_contact_id, ${buyer} as buyer_name,
          ${orderEmail('o')} as buyer_email, ${orderMobile} as buyer_mobile, ${whyQuiet('b')} as buyer_quiet, a.state as attendance,
-         k.answered, exists (select 1 from attendance came where came.event_id = $1 and came.state in ${among(came)}) as counted,
+         exists (select 1 from attendance came where came.event_id = $1 and came.state in ${among(came)}) as counted,
          o.placed_at, r.seat_number
        from registrations r join orders o on o.id = r.order_id left join contacts c on c.id = r.contact_id
          left join contacts b on b.id = o.buyer_contact_id left join attendance a on a.registration_id = r.id
-         left join surveys v on v.event_id = r.event_id left join survey_asks k on k.survey_id = v.id and k.contact_id = r.contact_id
        where r.event_id = $1 and r.state = 'confirmed' ${ofOrder(orderId)}`,
       'x.placed_at, x.order_id, x.seat_number',
     ),
     about(eventId, orderId),
+  );
+
+/** Who was asked by a survey of an event, and whether they answered. */
+export const askedInSurvey = (
+  tx: Queries,
+  eventId: string,
+  { audience, wave }: { audience: SurveyAudience; wave: Wave },
+): Promise<{ contactId: string; answered: boolean }[]> =>
+  tx.query(
+    `select k.contact_id, k.answered or exists (select 1 from survey_responses x where x.survey_id = v.id and x.contact_id = k.contact_id) as answered
+     from survey_asks k join surveys v on v.id = k.survey_id
+     where v.event_id = $1 and v.audience = $2 and v.wave = $3 and v.removed_at is null`,
+    [eventId, audience, wave],
   );
 
 /**

@@ -120,7 +120,7 @@ export const mineHandlers: Handlers<typeof mineContract> = {
         seatTokens.set(s.registrationId, await openLink(c, 'seat', s.registrationId));
     const toSign = await unsignedOf(tx, seats, visitor.contactId, now);
     const surveys: Mine['surveys'] = [];
-    for (const { askId, publicTitle } of await surveysOf(tx, visitor.contactId)) {
+    for (const { askId, publicTitle } of await surveysOf(tx, visitor.contactId, c.now)) {
       const token = await liveLink(c, 'survey', askId);
       if (token) surveys.push({ title: publicTitle, token });
     }

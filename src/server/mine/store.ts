@@ -133,13 +133,14 @@ export const shiftsOf = (tx: Queries, contactId: string, now: string) =>
   );
 
 /** Surveys that somebody was asked and has not answered, of events that are over. */
-export const surveysOf = (tx: Queries, contactId: string) =>
+export const surveysOf = (tx: Queries, contactId: string, now: string) =>
   tx.query<{ askId: string; publicTitle: string }>(
     `select k.id as ask_id, e.public_title from survey_asks k join surveys s on s.id = k.survey_id join events e on e.id = s.event_id
      where k.contact_id = $1 and not k.answered and s.removed_at is null and e.state not in ('draft', 'shelved', 'called off')
+       and (e.starts_at is null or (coalesce(e.ends_at, e.starts_at) at time zone e.zone + make_interval(days => s.closes_days)) at time zone e.zone > $2)
        and exists (select 1 from links l where l.kind = 'survey' and l.subject_id = k.id and l.revoked_at is null)
      order by e.starts_at desc limit 20`,
-    [contactId],
+    [contactId, now],
   );
 
 /** What somebody gave, the newest first. */

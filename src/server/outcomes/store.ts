@@ -33,9 +33,10 @@ export async function figuresOfEvents(
   );
   const surveys = await byEvent(
     tx.query<Of<{ asked: number; answered: number }>>(
-      `select v.event_id, (select count(*)::int from survey_asks k where k.survey_id = v.id) as asked,
-       (select count(*)::int from survey_responses r where r.survey_id = v.id) as answered
-     from surveys v where v.event_id = any($1)`,
+      `select v.event_id, coalesce(sum((select count(*) from survey_asks k where k.survey_id = v.id)), 0)::int as asked,
+       coalesce(sum(case when v.anonymous then (select count(*) from survey_asks k where k.survey_id = v.id and k.answered)
+         else (select count(*) from survey_responses r where r.survey_id = v.id and r.contact_id is not null) end), 0)::int as answered
+     from surveys v where v.event_id = any($1) and v.removed_at is null group by v.event_id`,
       [eventIds],
     ),
   );

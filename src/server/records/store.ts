@@ -151,9 +151,7 @@ export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Fa
          from assignments a join shifts s on s.id = a.shift_id where a.contact_id = c.id and a.state = 'served'), '[]') as served,
        coalesce((select jsonb_agg(jsonb_build_object('waiverId', waiver_id, 'at', ${instant('at')}))
          from signatures where contact_id = c.id and state = 'valid'), '[]') as signed,
-       coalesce((select jsonb_agg(${eventColumns}, 'answeredOn', x.answered_on, 'answers', coalesce((
-           select jsonb_agg(jsonb_build_object('question', k->>'prompt', 'said', x.answers->>(k->>'id')))
-           from jsonb_array_elements(v.questions) k where x.answers ? (k->>'id')), '[]')))
+       coalesce((select jsonb_agg(${eventColumns}, 'answeredOn', x.answered_on, 'answers', x.said))
          from survey_responses x join surveys v on v.id = x.survey_id join events e on e.id = v.event_id where x.contact_id = c.id), '[]') as surveys
      from contacts c where c.id = any($1) and c.merged_into is null`,
     [ids],

@@ -40,7 +40,7 @@ const sayLeft = (reason: Reason): { text: string; stage: 'clearance' | 'crew' | 
 /** The plan as far as somebody may read it: its texts, and, for those who write it, the notes of the team. */
 const planFor = (plan: EventPlan, texts: boolean, notes: boolean): EventPlan => ({
   ...plan,
-  ...(texts ? {} : { questions: [], messages: [], survey: null }),
+  ...(texts ? {} : { questions: [], messages: [], surveys: [] }),
   ...(notes ? {} : { notes: '' }),
 });
 
@@ -138,7 +138,8 @@ async function spineFacts(
   );
   const answers = await first<{ n: number }>(
     tx,
-    'select count(*)::int as n from survey_responses x join surveys v on v.id = x.survey_id where v.event_id = $1',
+    `select coalesce(sum(case when v.anonymous then (select count(*) from survey_asks k where k.survey_id = v.id and k.answered)
+       else (select count(*) from survey_responses x where x.survey_id = v.id) end), 0)::int as n from surveys v where v.event_id = $1`,
     [event.id],
   );
   const surveyLine = plan.messages.find((m) => m.moment === 'survey');
@@ -177,7 +178,7 @@ async function spineFacts(
       failed: m.failed,
     })),
     surveyAt:
-      plan.survey && surveyLine && end
+      plan.surveys.length && surveyLine && end
         ? momentFrom(end, { days: surveyLine.offsetDays, minutes: surveyLine.offsetMinutes }, event.zone)
         : null,
     surveyAnswers: answers?.n ?? 0,

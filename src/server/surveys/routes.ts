@@ -1,54 +1,126 @@
 import type { surveysContract } from '#contract/surveys.ts';
-import { resultsOf, type SurveyAnswers } from '#core/surveys/results.ts';
-import { followLink, inTransaction } from '../app/app.ts';
-import type { Queries } from '../db/database.ts';
+import { bindingUnit } from '#core/access/stages.ts';
+import { starters } from '#core/surveys/starters.ts';
+import { readTexts } from '#core/words/texts.ts';
+import { type Asker, inTransaction } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { first, insert, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { readEvent, readSurvey } from '../events/store.ts';
-import type { Handlers } from '../http/handle.ts';
-import { notFound } from '../http/problem.ts';
-import { answerSurvey } from './commands.ts';
-import { countAsked, readAnswers, readAsk } from './store.ts';
+import { fileName } from '../events/fileName.ts';
+import { readSurveys, type SurveyRow } from '../events/store.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { answerSurvey, askedBy, beginSurvey, pagesOf, takesNone } from './answering.ts';
+import { answersCsv } from './answersCsv.ts';
+import { resultsOf } from './results.ts';
+import { countAsked, hasAnswered } from './store.ts';
 
-async function asked(tx: Queries, token: string) {
-  const askId = await followLink(tx, 'survey', token);
-  const ask = askId && (await readAsk(tx, askId));
-  if (!ask) throw notFound('This survey');
-  return { ask, survey: (await readSurvey(tx, ask.eventId))!, event: await readEvent(tx, ask.eventId) };
+/** Kept surveys are everybody’s who plans: a unit lead without a unit plans nothing yet. */
+function demandUnit({ staff }: Asker): void {
+  if (bindingUnit(staff) === null) throw refused('no-unit', {}, 403);
+}
+
+type AskingForSurvey = Parameters<typeof eventFor>[0] & { params: { id: string; survey: string } };
+
+/** One survey of an event whose wrap-up somebody sees; throws 404. */
+async function surveyFor(c: AskingForSurvey) {
+  const event = await eventFor(c, c.params.id, 'wrap-up', 'see');
+  const survey = (await readSurveys(c.tx, event.id)).find((s: SurveyRow) => s.id === c.params.survey);
+  if (!survey) throw notFound('This survey');
+  return { event, survey };
 }
 
 export const surveysHandlers: Handlers<typeof surveysContract> = {
-  'GET /api/public/surveys/:token': async ({ tx, params }) => {
-    const { ask, survey, event } = await asked(tx, params.token);
+  'GET /api/public/surveys/:token': async ({ tx, params, now }) => {
+    const of = await askedBy(tx, params.token);
+    const { ask, survey, event } = of;
+    const { answered, begun } = await hasAnswered(tx, ask.id);
+    const state = answered ? 'answered' : takesNone(of, now) ? 'closed' : 'open';
     return {
       title: survey.title,
+      intro: survey.intro,
       event: event.publicTitle,
+      organization: (await theOrganization(tx)).name,
       anonymous: survey.anonymous,
-      answered: ask.answered,
-      questions: survey.questions,
+      state,
+      begun,
+      pages: state === 'open' ? await pagesOf(tx, of) : [],
     };
   },
 
   'POST /api/public/surveys/:token': async ({ tx, app, actor, params, body }) => {
-    const { ask, survey, event } = await asked(tx, params.token);
-    await inTransaction(app, actor, (w) =>
-      answerSurvey(w, ask, survey, event, body.answers as SurveyAnswers),
-    );
+    const of = await askedBy(tx, params.token);
+    await inTransaction(app, actor, (w) => answerSurvey(w, of, body));
     app.wake();
     return { done: true };
   },
 
-  'GET /api/events/:id/survey': async (c) => {
-    const { tx, params } = c;
-    await eventFor(c, params.id, 'wrap-up', 'see');
-    const survey = await readSurvey(tx, params.id);
-    if (!survey) return { exists: false, anonymous: false, asked: 0, answered: 0, results: [] };
-    const answers = await readAnswers(tx, survey.id);
-    return {
-      exists: true,
-      anonymous: survey.anonymous,
-      asked: await countAsked(tx, survey.id),
-      answered: answers.length,
-      results: resultsOf(survey.questions, answers),
-    };
+  'POST /api/public/surveys/:token/first': async ({ tx, app, actor, params, body }) => {
+    const of = await askedBy(tx, params.token);
+    await inTransaction(app, actor, (w) => beginSurvey(w, of, body.answer));
+    app.wake();
+    return { done: true };
+  },
+
+  'GET /api/events/:id/surveys': async (c) => {
+    const event = await eventFor(c, c.params.id, 'wrap-up', 'see');
+    const rows = [];
+    for (const { id, audience, wave, title, anonymous } of await readSurveys(c.tx, event.id))
+      rows.push({
+        id,
+        audience,
+        wave,
+        title: readTexts(title, 'en'),
+        anonymous,
+        ...(await countAsked(c.tx, id)),
+      });
+    return rows;
+  },
+
+  'GET /api/events/:id/surveys/:survey': async (c) => {
+    const { event, survey } = await surveyFor(c);
+    return resultsOf(c, event, survey, c.query);
+  },
+
+  'GET /api/events/:id/surveys/:survey/answers.csv': async (c) => {
+    const { event, survey } = await surveyFor(c);
+    const body = await answersCsv(c.tx, event, survey);
+    return new File(fileName(`survey-${survey.audience}`, event, 'csv'), body);
+  },
+
+  'GET /api/survey-templates': async ({ tx }) => {
+    const kept = await tx.query<{ id: string; name: string; survey: (typeof starters)[number]['survey'] }>(
+      'select id, name, survey from survey_templates order by lower(name)',
+    );
+    return [...kept, ...starters.map((s) => ({ id: null, ...s }))];
+  },
+
+  'POST /api/survey-templates': async (c) => {
+    const { tx, app, body, now } = c;
+    demandUnit(c);
+    const known = await first<{ id: string }>(
+      tx,
+      'select id from survey_templates where lower(name) = lower($1)',
+      [body.name],
+    );
+    if (known && !body.replace) throw invalid([{ path: 'name', code: 'template-taken' }]);
+    const id = known?.id ?? app.ids.id();
+    const row = { name: body.name, survey: body.survey };
+    if (known) await update(tx, 'survey_templates', id, row);
+    else await insert(tx, 'survey_templates', { id, ...row, madeAt: now });
+    await record(c, 'survey template kept', { templateId: id, name: body.name, gone: false });
+    return { id };
+  },
+
+  'DELETE /api/survey-templates/:id': async (c) => {
+    demandUnit(c);
+    const [gone] = await c.tx.query<{ name: string }>(
+      'delete from survey_templates where id = $1 returning name',
+      [c.params.id],
+    );
+    if (!gone) throw notFound('This template');
+    await record(c, 'survey template kept', { templateId: c.params.id, name: gone.name, gone: true });
+    return { done: true };
   },
 };

@@ -70,7 +70,7 @@ export const fieldTitles: Record<PlanField, string> = {
   namesDays: phrase('questions.namesDays'),
   forgetDays: phrase('questions.forgetDays'),
   messages: phrase('common.messages'),
-  survey: phrase('event.survey'),
+  surveys: phrase('event.survey'),
 };
 
 const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/u;

@@ -19,8 +19,8 @@ import { newRefunds, Refunds } from './Refunds.tsx';
 import { Safety } from './Safety.tsx';
 import { Codes, Extras, newCode, newExtra, newTax, Taxes } from './Selling.tsx';
 import { SessionCall } from './SessionCall.tsx';
-import { SurveyEditor, surveyToBegin } from './Survey.tsx';
 import type { Section } from './section.ts';
+import { Surveys } from './survey/Surveys.tsx';
 import { Team } from './Team.tsx';
 import { Description, Draws, French, TeamNotes } from './Texts.tsx';
 import { Titles } from './Titles.tsx';
@@ -258,12 +258,10 @@ export const sections: readonly Section[] = [
     id: 'survey',
     wide: true,
     title: phrase('event.survey'),
-    Show: ({ draft: { plan, change, wrong } }) =>
-      plan.survey && <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} wrong={wrong} />,
+    Show: Surveys,
     optional: {
-      used: (plan) => plan.survey !== null,
-      begin: () => ({ survey: surveyToBegin }),
-      empty: { survey: null },
+      used: (plan) => plan.surveys.length > 0,
+      empty: { surveys: [] },
     },
   },
   {

@@ -20,6 +20,7 @@ import { season } from './season.ts';
 import { seats } from './seats.ts';
 import { series } from './series.ts';
 import { shell } from './shell.ts';
+import { surveys } from './surveys.ts';
 import { team } from './team.ts';
 import { terms } from './terms.ts';
 import { tray } from './tray.ts';
@@ -49,6 +50,7 @@ export const phrases = {
   seats,
   series,
   shell,
+  surveys,
   team,
   terms,
   tray,
