@@ -37,7 +37,7 @@ export const surveyQuestion = z.object({
 });
 export type SurveyQuestionPlan = z.infer<typeof surveyQuestion>;
 
-export const surveyPage = z.object({
+const surveyPage = z.object({
   id: key,
   title: said(120).default(nothing),
   per: z.enum(['survey', 'session']).default('survey'),

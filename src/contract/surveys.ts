@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { groupings } from '#core/surveys/grouping.ts';
 import { surveyAudiences } from '#core/surveys/survey.ts';
 import { contract, done, id, idParams, instant, texts, token } from './endpoint.ts';
-import { surveyPage, surveyPlan, surveyQuestion } from './surveyPlan.ts';
+import { surveyPlan, surveyQuestion } from './surveyPlan.ts';
 
 const answer = z.union([
   z.string().max(4000, 'answer-too-long'),
@@ -83,12 +83,12 @@ export const surveysContract = contract({
       /** Whether the first question was answered already, from the mail. */
       begun: z.boolean(),
       pages: z.array(
-        surveyPage
-          .pick({ id: true, title: true })
-          .extend({
-            session,
-            asked: z.array(z.object({ key: z.string(), question: surveyQuestion, session })),
-          }),
+        z.object({
+          id: z.string(),
+          title: texts,
+          session,
+          asked: z.array(z.object({ key: z.string(), question: surveyQuestion, session })),
+        }),
       ),
     }),
   },

@@ -77,6 +77,7 @@ const onlyTold: readonly FactKind[] = [
   'attendance list undone',
   'attendance disputed',
   'question set kept',
+  'survey template kept',
   'session proposed',
   'event proposed',
   'invitation answered',

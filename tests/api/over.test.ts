@@ -285,9 +285,9 @@ describe('an event that no longer lives', () => {
         })
       ).problem;
     expect((await changed([])).code).toBe('survey-in-use');
-    expect(
-      (await changed(page.plan.surveys.map((s) => ({ ...s, anonymous: true })))).fields,
-    ).toMatchObject([{ path: 'surveys.0.anonymous', code: 'survey-in-use' }]);
+    expect((await changed(page.plan.surveys.map((s) => ({ ...s, anonymous: true })))).fields).toMatchObject([
+      { path: 'surveys.0.anonymous', code: 'survey-in-use' },
+    ]);
   });
 
   test('shelved: gone from sight, kept, found under its heading, and brought back as what it was', async () => {

@@ -101,7 +101,7 @@ const table: Record<string, string> = {
     POST /api/events/:id/series/carry/what-if, POST /api/events/:id/series/back, POST /api/events/:id/series/leave,
     GET /api/events/:id/invited, POST /api/events/:id/invited, DELETE /api/events/:id/invited/:contact,
     GET /api/events/:id/queue, POST /api/events/:id/decisions, POST /api/events/:id/decisions/what-if,
-    PATCH /api/registrations/:id, POST /api/registrations/:id/guest, GET /api/question-sets, POST /api/question-sets, DELETE /api/question-sets/:id, GET /api/survey-templates, POST /api/survey-templates, DELETE /api/survey-templates/:id,
+    PATCH /api/registrations/:id, POST /api/registrations/:id/guest, GET /api/question-sets, POST /api/question-sets, DELETE /api/question-sets/:id, GET /api/survey-templates, POST /api/survey-templates, DELETE /api/survey-templates/:id, GET /api/events/:id/surveys/:survey/answers.csv,
     GET /api/events/:id/guest-lists, POST /api/events/:id/guest-lists, PATCH /api/guest-lists/:id, DELETE /api/guest-lists/:id,
     POST /api/guest-lists/:id/people, DELETE /api/guest-lists/:id/people/:person,
     GET /api/events/:id/place, GET /api/events/:id/agenda, POST /api/session-proposals/:id/decide`,

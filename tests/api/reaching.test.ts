@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Everything } from '#contract/index.ts';
 import { type Caller, makeWorld, takeWritesBack, type World } from './harness.ts';
 import { lineOn } from './messageLines.ts';
-import { openEvent, orderFor, signs } from './scenes.ts';
+import { openEvent, orderFor, signs, surveyOf } from './scenes.ts';
 
 /**
  * Who reaches what, written by hand. Three events: one of the unit of the unit lead, tomorrow; one of another unit,
@@ -16,6 +16,7 @@ type Letter = 'C' | 'A' | 'T' | 'K' | 'U' | 'D' | 't' | 'u' | 'N';
 
 interface Objects {
   event: string;
+  survey: string;
   slug: string;
   offer: string;
   waiver: string;
@@ -47,6 +48,7 @@ interface Row {
 }
 
 const ofEvent = (o: Objects) => ({ id: o.event });
+const ofSurvey = (o: Objects) => ({ id: o.event, survey: o.survey });
 const ofLine = (o: Objects) => ({ id: o.event, lineId: o.line });
 const ofSeat = (o: Objects) => ({ id: o.registration });
 const ofOrder = (o: Objects) => ({ id: o.order });
@@ -60,6 +62,16 @@ const shiftBody = {
 
 const table: Partial<Record<Key, Row>> = {
   // Of no event: whoever leads a unit, and not who leads none.
+  'POST /api/survey-templates': {
+    of: () => ({}),
+    body: () => {
+      const { id: _, ...survey } = surveyOf([{ id: 'q', kind: 'text' }]);
+      return { name: 'Our own', survey, replace: true };
+    },
+    own: 'CU',
+    other: 'CU',
+    far: 'CU',
+  },
   'POST /api/question-sets': {
     of: () => ({}),
     body: () => ({
@@ -603,7 +615,7 @@ const table: Partial<Record<Key, Row>> = {
     far: 'CKU',
   },
   'GET /api/events/:id/surveys': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
-  'GET /api/events/:id/surveys/:survey': { of: ofSurvey, query: {}, own: 'CTU', other: 'CT', far: 'CTU' },
+  'GET /api/events/:id/surveys/:survey': { of: ofSurvey, own: 'CTU', other: 'CT', far: 'CTU' },
   'GET /api/events/:id/surveys/:survey/answers.csv': { of: ofSurvey, own: 'CU', other: 'C', far: 'CU' },
   'GET /api/events/:id/figures': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
   // The record itself: a unit lead sees whoever takes part in their unit.
@@ -638,7 +650,9 @@ describe('who reaches what', () => {
       price: 2500,
       so: ['boats', 'money'],
       waiver: 'On the water',
+      surveys: [surveyOf([{ id: 'q', kind: 'text' }])],
     });
+    const [survey] = await odalys.call('GET /api/events/:id/surveys', { params: { id: event.id } });
     const { steps } = await odalys.call('GET /api/events/:id/clearance', { params: { id: event.id } });
     await odalys.call('POST /api/events/:id/orders', {
       params: { id: event.id },
@@ -728,6 +742,7 @@ describe('who reaches what', () => {
     const board = await odalys.call('GET /api/events/:id/board', { params: { id: event.id } });
     const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
     return {
+      survey: survey!.id,
       question: board.questions[0]!.id,
       event: event.id,
       slug: event.slug,

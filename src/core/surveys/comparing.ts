@@ -110,7 +110,15 @@ export const earlierCompared = (
 
 /** What a comparison says, as a code with what it is filled in with. */
 export interface ComparedFinding {
-  code: 'less' | 'more' | 'share less' | 'share more' | 'no difference' | 'too little';
+  code:
+    | 'less'
+    | 'more'
+    | 'score less'
+    | 'score more'
+    | 'share less'
+    | 'share more'
+    | 'no difference'
+    | 'too little';
   params: Record<string, string | number>;
 }
 
@@ -124,16 +132,23 @@ export function comparedFinding(
   const d = against.difference;
   const sizes = { name: against.name, n, than };
   if (!d) return { code: 'too little', params: sizes };
+  const points = question.kind === 'recommend';
   const p = d.p < 0.001 ? 'p < 0.001' : `p = ${d.p.toFixed(3)}`;
   const params = {
     ...sizes,
     test: d.test,
     p,
     size: sizeOf(d),
-    by: d.test === 'welch' ? tenths(Math.abs(d.by)) : Math.abs(percent(d.by)),
+    by:
+      d.test === 'welch'
+        ? points
+          ? Math.round(Math.abs(d.by))
+          : tenths(Math.abs(d.by))
+        : Math.abs(percent(d.by)),
     label: question.choices.find((c) => c.id === against.about)?.text.en ?? '',
   };
   if (!isMoreThanChance(d)) return { code: 'no difference', params };
+  if (points) return { code: d.by < 0 ? 'score less' : 'score more', params };
   if (d.test === 'welch') return { code: d.by < 0 ? 'less' : 'more', params };
   return { code: d.by < 0 ? 'share less' : 'share more', params };
 }

@@ -30,7 +30,7 @@ describe('results', () => {
     ]);
     expect(r.finding).toEqual({
       code: 'mean',
-      params: { mean: '4', most: 5, low: '3.1', high: '4.9', n: 5 },
+      params: { mean: '4.0', most: 5, low: '3.1', high: '4.9', n: 5 },
     });
   });
 

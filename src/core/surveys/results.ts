@@ -197,10 +197,10 @@ function findingOf(r: Omit<QuestionResult, 'finding'>, held: boolean): Finding {
     return {
       code: 'mean',
       params: {
-        mean: tenths(r.mean.value),
+        mean: r.mean.value.toFixed(1),
         most: rangeOf(of).most,
-        low: tenths(r.mean.low),
-        high: tenths(r.mean.high),
+        low: r.mean.low.toFixed(1),
+        high: r.mean.high.toFixed(1),
         n,
       },
     };

@@ -21,6 +21,10 @@ export const findingsEn = {
   // Against last year, and against all the others.
   less: '{{by}} lower than {{name}}, more than chance would explain ({{size}} effect, Welch’s test, {{n}} and {{than}} answers, {{p}}).',
   more: '{{by}} higher than {{name}}, more than chance would explain ({{size}} effect, Welch’s test, {{n}} and {{than}} answers, {{p}}).',
+  'score less':
+    'A score {{by}} points lower than {{name}}, more than chance would explain ({{size}} effect, Welch’s test, {{n}} and {{than}} answers, {{p}}).',
+  'score more':
+    'A score {{by}} points higher than {{name}}, more than chance would explain ({{size}} effect, Welch’s test, {{n}} and {{than}} answers, {{p}}).',
   'share less':
     '“{{label}}” {{by}} points less often than {{name}}, more than chance would explain ({{size}} effect, {{test}}, {{n}} and {{than}} answers, {{p}}).',
   'share more':
@@ -31,7 +35,6 @@ export const findingsEn = {
   'other kind': 'It was another kind of question then, so the two are not compared.',
   'other scale': 'It had another scale then, so the two are not compared.',
   'no choice shared': 'It had other choices then, so the two are not compared.',
-  'only words': 'Words are not compared by figures.',
   'the others': 'all the others',
   // Tests
   welch: 'Welch’s test',

@@ -8,6 +8,8 @@ import type { Work } from '../app/app.ts';
 import { first, insert } from '../db/database.ts';
 import { type EventRow, readSurveys } from '../events/store.ts';
 
+const shown = '[link to their survey]';
+
 /**
  * Where the personal link to a survey stands, and its first question with an answer a link; asking is kept, so that answers can be
  * counted against it. Nothing where the plan has no survey for whom the line is for.
@@ -23,11 +25,11 @@ export async function surveyLinks(
   const survey = (await readSurveys(w.tx, event.id)).find(
     (s) => s.audience === which?.audience && s.wave === which.wave,
   );
-  if (!survey) return {};
+  if (!survey) return preview ? { survey_link: shown, survey_first_link: shown } : {};
   const { prompt, answers } = answersInMail(survey, message.language);
   if (preview)
     return {
-      survey_link: '[link to their survey]',
+      survey_link: shown,
       survey_first_link: [prompt, ...answers.map((a) => `[${a.label}]`)].join('\n'),
     };
   if (!message.contactId) return {};

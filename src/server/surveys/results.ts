@@ -354,6 +354,6 @@ function besides(
     ...shown,
     figure: against.figure,
     choices: against.choices,
-    sentence: sentence || say(findings['only words']),
+    sentence,
   };
 }

@@ -82,7 +82,7 @@ export async function keepSlips(
 /** The slips of a survey that are shown, in no order that tells anything. */
 export const readShownSlips = (tx: Queries, surveyId: string): Promise<Slip[]> =>
   tx.query<Slip>(
-    'select question, value, grouped from survey_slips where survey_id = $1 and shown order by question, id',
+    'select question, value, grouped from survey_slips where survey_id = $1 and shown order by question, value::text',
     [surveyId],
   );
 

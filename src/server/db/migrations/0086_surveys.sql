@@ -32,7 +32,8 @@ alter table surveys
 update surveys set pages = survey_pages(questions);
 alter table surveys alter column pages set not null, drop column questions;
 alter table surveys drop constraint surveys_event_id_key;
-create unique index surveys_once on surveys (event_id, audience, wave);
+create unique index surveys_once on surveys (event_id, audience, wave) where removed_at is null;
+create index surveys_event on surveys (event_id);
 update change_rows set
   before = case when before ? 'questions' then (before - 'questions') || jsonb_build_object('pages', survey_pages(before -> 'questions')) else before end,
   after = case when after ? 'questions' then (after - 'questions') || jsonb_build_object('pages', survey_pages(after -> 'questions')) else after end

@@ -28,10 +28,21 @@ export function QuestionResult({ result: r }: { result: Result }) {
         </p>
       ))}
       {r.recommend && <Recommended of={r.recommend} />}
-      {r.answered > 0 && r.choices.length > 0 && <Choices result={r} />}
+      {r.answered > 0 &&
+        r.choices.length > 0 &&
+        (r.recommend ? (
+          <chakra.details>
+            <chakra.summary cursor="pointer" color="verdigris">
+              {phrase('surveys.everyPoint')}
+            </chakra.summary>
+            <Choices result={r} />
+          </chakra.details>
+        ) : (
+          <Choices result={r} />
+        ))}
       {r.places.length > 0 && <Places result={r} />}
       {r.texts.length > 0 && <Words result={r} />}
-      {r.earlier && (
+      {r.earlier && (r.earlier.sentence || r.earlier.was) && (
         <chakra.p margin="6px 0 0">
           {r.earlier.sentence}
           {r.earlier.was && <span className="soft"> {phrase('surveys.was', { was: r.earlier.was })}</span>}
@@ -104,13 +115,13 @@ function Bar({ share }: { share: Result['choices'][number]['share'] }) {
         top="1px"
         height="10px"
         background="slate"
-        opacity="0.55"
+        opacity="0.5"
         style={placed({ width: `${share.value * 100}%` })}
       />
       <chakra.span
         position="absolute"
-        top="5px"
-        height="2px"
+        top="5.5px"
+        height="1px"
         background="ink"
         style={placed({ left: `${share.low * 100}%`, width: `${(share.high - share.low) * 100}%` })}
       />

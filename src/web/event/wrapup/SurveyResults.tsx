@@ -122,7 +122,9 @@ function OneSurvey({ page, survey }: { page: EventPage; survey: Survey }) {
                 set={(v) => setBeside(v || null)}
                 choices={r.earlier.map((e) => ({
                   value: e.eventId,
-                  label: `${e.title}${e.startsAt ? `, ${day(e.startsAt)}` : ''}`,
+                  label: [e.title, e.startsAt && `${day(e.startsAt)} ${e.startsAt.slice(0, 4)}`]
+                    .filter(Boolean)
+                    .join(', '),
                 }))}
               />
             )}

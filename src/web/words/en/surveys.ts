@@ -118,6 +118,7 @@ export const surveys = {
   itIs: 'It is',
   itIsNot: 'Leave it',
   aboutTerm: '{{term}}, {{count:answer|answers}}',
+  everyPoint: 'Every point',
   otherWords: 'Everything else',
   allWords: 'All {{count}} answers',
   wouldDo: 'would',

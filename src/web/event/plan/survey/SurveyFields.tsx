@@ -22,10 +22,13 @@ const newQuestion = (): SurveyQuestionPlan => ({
 /** What a survey says and asks, page by page. */
 export function SurveyFields({
   survey,
+  sessions,
   put,
   errorAt,
 }: {
   survey: SurveyPlan;
+  /** Whether the event has any. */
+  sessions: boolean;
   put: (part: Partial<SurveyPlan>) => void;
   errorAt: ErrorAt;
 }) {
@@ -82,6 +85,7 @@ export function SurveyFields({
           page={page}
           n={n}
           alone={pages.length === 1}
+          sessions={sessions}
           before={pages
             .slice(0, n)
             .flatMap((p) => (p.per === 'survey' || page.per === 'session' ? p.questions : []))}
@@ -118,6 +122,7 @@ function PageFields({
   page,
   n,
   alone,
+  sessions,
   before,
   anonymous,
   errorAt,
@@ -128,6 +133,7 @@ function PageFields({
   n: number;
   /** It is the only page, so there is nothing to call it by. */
   alone: boolean;
+  sessions: boolean;
   before: readonly SurveyQuestionPlan[];
   anonymous: boolean;
   errorAt: ErrorAt;
@@ -158,9 +164,11 @@ function PageFields({
           />
         </>
       )}
-      <Tick checked={page.per === 'session'} set={(each) => put({ per: each ? 'session' : 'survey' })}>
-        {phrase('surveys.perSession')}
-      </Tick>
+      {(sessions || page.per === 'session') && (
+        <Tick checked={page.per === 'session'} set={(each) => put({ per: each ? 'session' : 'survey' })}>
+          {phrase('surveys.perSession')}
+        </Tick>
+      )}
       <Entries>
         {questions.map((q, at) => (
           <SurveyQuestionEntry

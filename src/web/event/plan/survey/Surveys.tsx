@@ -42,7 +42,10 @@ export function Surveys({ draft: { plan, change, wrong }, page }: SectionProps) 
         ...templates
           .filter((t) => !surveys.some((s) => sameWhose(s, t.survey)))
           .map((t) => ({
-            label: phrase('surveys.beginWith', { name: t.name, who: sayWhose(t.survey) }),
+            label:
+              t.name === sayWhose(t.survey)
+                ? t.name
+                : phrase('surveys.beginWith', { name: t.name, who: sayWhose(t.survey) }),
             run: () => begin(t.survey),
           })),
         ...(survey ? [{ label: phrase('surveys.keep'), run: () => setKeeping(true) }] : []),
@@ -73,7 +76,12 @@ export function Surveys({ draft: { plan, change, wrong }, page }: SectionProps) 
         >
           <div>
             <SentBy survey={survey} plan={plan} eventId={page.id} />
-            <SurveyFields survey={survey} put={put} errorAt={(path) => errorAt(wrong, at, path)} />
+            <SurveyFields
+              survey={survey}
+              sessions={plan.sessions.length > 0}
+              put={put}
+              errorAt={(path) => errorAt(wrong, at, path)}
+            />
             <Button
               look="plain"
               onClick={() => change({ surveys: surveys.filter((s) => s.id !== survey.id) })}
