@@ -94,7 +94,7 @@ for (let n = 0; n < events; n += 1) {
   await insert(db, 'events', { ...plan.event, slug: `event-${n}` });
   await insert(db, 'offers', plan.offers);
   await insert(db, 'message_lines', plan.lines);
-  await insert(db, 'surveys', plan.survey);
+  await insert(db, 'surveys', plan.surveys);
 }
 await takeSeats(db, seats, begins);
 await db.close();

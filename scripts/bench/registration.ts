@@ -27,14 +27,14 @@ const ids = makeIds({ now: () => begins }, random.bytes);
 /** An open, free event with one question and a capacity that the orders fill up. */
 async function openEvent(title: string) {
   const of = { ...recurring.find((r) => r.key === 'reed-cut')!, title, capacity: orders * 2 };
-  const { event, offers, lines, survey } = planRows(of, '2026-08-05', site.founded, ids, begins, {
+  const { event, offers, lines, surveys } = planRows(of, '2026-08-05', site.founded, ids, begins, {
     state: 'open',
     absencesAt: null,
   });
   await insert(db, 'events', event);
   await insert(db, 'offers', offers);
   await insert(db, 'message_lines', lines);
-  await insert(db, 'surveys', survey);
+  await insert(db, 'surveys', surveys);
   const questionId = ids.id();
   await insert(db, 'questions', {
     id: questionId,

@@ -5,9 +5,6 @@
  */
 export const fewest = 5;
 
-/** Whether slips of a question that are not shown yet are enough to be shown together. */
-export const areShown = (waiting: number): boolean => waiting >= fewest;
-
 /** Answers of a group. */
 export interface Cell<T> {
   name: string;

@@ -15,15 +15,15 @@ export type SurveyAnswer = string | number | string[];
 export type SurveyAnswers = Readonly<Record<string, SurveyAnswer>>;
 
 /** The longest text kept, in characters. */
-export const longestText = 4000;
+const longestText = 4000;
 
-export const isEmpty = (value: SurveyAnswer | undefined): value is undefined =>
+const isEmpty = (value: SurveyAnswer | undefined): value is undefined =>
   value === undefined ||
   (typeof value === 'string' && !value.trim()) ||
   (Array.isArray(value) && value.length === 0);
 
 /** Whether an answer is one that is looked for. */
-export function isSo(value: SurveyAnswer | undefined, so: Omit<AnsweredSo, 'questionId'>): boolean {
+function isSo(value: SurveyAnswer | undefined, so: Omit<AnsweredSo, 'questionId'>): boolean {
   if (isEmpty(value)) return false;
   if (typeof value === 'number')
     return (

@@ -1,6 +1,5 @@
 import type { ProblemCode, Wrong } from '#core/words/problems.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import { isEmpty, type SurveyAnswer } from './answering.ts';
 import {
   type AnsweredSo,
   hasChoices,
@@ -120,7 +119,3 @@ export function changedAfter(
 
 const sameIds = (a: SurveyQuestion, b: SurveyQuestion): boolean =>
   a.choices.length === b.choices.length && a.choices.every((c) => b.choices.some((x) => x.id === c.id));
-
-/** The choices that an answer gives. */
-export const givenIn = (value: SurveyAnswer): readonly string[] =>
-  isEmpty(value) || typeof value === 'number' ? [] : Array.isArray(value) ? value : [value];

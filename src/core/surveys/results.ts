@@ -32,7 +32,7 @@ export interface Recommended {
   between: number;
   not: number;
 }
-export const wouldRecommend = (value: number): 'would' | 'between' | 'not' =>
+const wouldRecommend = (value: number): 'would' | 'between' | 'not' =>
   value >= 9 ? 'would' : value >= 7 ? 'between' : 'not';
 
 /** What was answered to one question. */

@@ -5,8 +5,7 @@ export const surveyAudiences = ['attendees', 'absent', 'crew', 'guardians'] as c
 export type SurveyAudience = (typeof surveyAudiences)[number];
 
 /** The first time they are asked, and later again: what came of it. */
-export const waves = [1, 2] as const;
-export type Wave = (typeof waves)[number];
+export type Wave = 1 | 2;
 
 export const surveyKinds = [
   'one of',
