@@ -159,6 +159,15 @@ describe('planning a line', () => {
         .planned[0]!.address,
     ).toBe('+19025550114');
   });
+
+  test('whoever helps on two shifts is reminded of both, and asked how it was once', () => {
+    const ada = [1, 2].map((n) => who(`shift ${n}`, { contactId: 'ada', email: 'ada@fenmail.example' }));
+    const crew = (moment: 'survey' | 'shift start') =>
+      planLine(lineOf({ moment, audience: 'crew', offset: { days: 0, minutes: 60 } }), event, ada, rules);
+    expect(crew('survey').planned).toHaveLength(1);
+    expect(crew('survey').leftOut.map((l) => l.why.code)).toEqual(['same address']);
+    expect(crew('shift start').planned).toHaveLength(2);
+  });
 });
 
 describe('whoever comes late', () => {

@@ -4,7 +4,15 @@ import { type ReasonCode, sayReason } from '#core/words/reasons.ts';
 import { type About, aboutOf, audienceNames, type EventAudience, keyOf } from './audiences.ts';
 import { firstTexts } from './firstTexts.ts';
 import { plainLine } from './lines.ts';
-import { type Moment, momentRule, moments, nothingKnown, type Standing, sayMoment } from './moments.ts';
+import {
+  type Moment,
+  momentRule,
+  moments,
+  nothingKnown,
+  type Standing,
+  sayMoment,
+  surveyOf,
+} from './moments.ts';
 import { planLine } from './planning.ts';
 
 describe('who gets what hangs on a moment', () => {
@@ -33,6 +41,12 @@ describe('who gets what hangs on a moment', () => {
     ['survey unanswered', { attendance: 'arrived', answered: true }, true, 'answered'],
     ['survey unanswered', { attendance: 'arrived', answered: false }, true, null],
     ['survey unanswered', {}, false, null],
+    ['survey again', { attendance: 'missed', counted: true }, true, 'did not come'],
+    ['survey again unanswered', { attendance: 'arrived', answered: true }, true, 'answered'],
+    ['survey again unanswered', { attendance: 'arrived', answered: null }, true, null],
+    ['absent unanswered', { attendance: 'arrived' }, true, 'came'],
+    ['absent unanswered', { attendance: 'missed', counted: true, answered: true }, true, 'answered'],
+    ['absent unanswered', { attendance: 'missed', counted: true, answered: false }, true, null],
     ['absent', { attendance: 'expected' }, false, null],
     ['absent', { attendance: 'missed', counted: false }, true, 'nobody counted'],
     ['absent', { attendance: 'arrived' }, false, 'came'],
@@ -60,8 +74,23 @@ describe('who gets what hangs on a moment', () => {
     ).toBe(why);
   });
 
+  test('a line is about the survey of those it is for, of the first time or the later one', () => {
+    expect(surveyOf('survey', 'attendees')).toEqual({ audience: 'attendees', wave: 1 });
+    expect(surveyOf('survey again unanswered', 'crew')).toEqual({ audience: 'crew', wave: 2 });
+    expect(surveyOf('absent', 'attendees')).toEqual({ audience: 'absent', wave: 1 });
+    expect(surveyOf('end', 'guardians')).toEqual({ audience: 'guardians', wave: 1 });
+    expect(surveyOf('end', 'orders')).toBeNull();
+  });
+
   test('one copy serves a whole party, except where each is asked for themselves', () => {
-    expect(moments.filter((m) => momentRule(m).alone)).toEqual(['absent', 'survey', 'survey unanswered']);
+    expect(moments.filter((m) => momentRule(m).alone)).toEqual([
+      'absent',
+      'absent unanswered',
+      'survey',
+      'survey unanswered',
+      'survey again',
+      'survey again unanswered',
+    ]);
   });
 
   test('every moment has words and a first text, in both languages', () => {
@@ -137,6 +166,9 @@ describe('moments', () => {
     ['absent', event.endsAt],
     ['survey', event.endsAt],
     ['survey unanswered', event.endsAt],
+    ['absent unanswered', event.endsAt],
+    ['survey again', event.endsAt],
+    ['survey again unanswered', event.endsAt],
     ['session start', anchor],
     ['shift start', anchor],
     ['balance due', '2026-08-01T12:00:00.000Z'],

@@ -11,6 +11,7 @@ const plan = (more: object): EventPlan =>
     codes: [],
     questions: [],
     messages: [],
+    surveys: [],
     speakers: [],
     sponsors: [],
     sessions: [],

@@ -129,7 +129,9 @@ function Answering({ page, token, done }: { page: Page; token: string; done: () 
         <Say tone="good">{page.anonymous ? t('surveyTapped') : t('surveyNoted')}</Say>
       )}
       {shown.length > 1 && (
-        <Soft className="num" marginBottom="8px">{t('surveyPage', { page: now + 1, pages: shown.length })}</Soft>
+        <Soft className="num" marginBottom="8px">
+          {t('surveyPage', { page: now + 1, pages: shown.length })}
+        </Soft>
       )}
       <Form
         form={form}
