@@ -29,6 +29,7 @@ import { importsContract } from './imports.ts';
 import { incomingContract } from './incoming.ts';
 import { invitedContract } from './invited.ts';
 import { kindsContract } from './kinds.ts';
+import { lessonsContract } from './lessons.ts';
 import { lettersContract } from './letters.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
@@ -120,6 +121,7 @@ export const everything = {
   ...yearRoundContract,
   ...attendanceContract,
   ...doorsContract,
+  ...lessonsContract,
   ...surveysContract,
   ...outcomesContract,
   ...recordsContract,

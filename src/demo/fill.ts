@@ -25,6 +25,7 @@ import { briefShifts, storeSkills } from './crew.ts';
 import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { playLeaving } from './leaving.ts';
+import { writeLessons } from './lessons.ts';
 import { foundOrganization } from './organization.ts';
 import { writeStatement } from './paidOut.ts';
 import { makePeople, storePeople } from './people.ts';
@@ -91,6 +92,7 @@ export async function fill(
     );
   }
   await chainPast(db);
+  await db.transaction((tx) => writeLessons(tx, makeIds(clock, makeRandom(50).bytes), founded));
   await db.query(`select setval('order_number', ${Math.max(1, ordersWritten())})`);
   await carryOver({ db, ids: makeIds(clock, makeRandom(48).bytes) });
   say(`${past.length} past events, ${ordersWritten()} orders`);

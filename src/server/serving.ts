@@ -58,6 +58,7 @@ import { cardsHandlers } from './money/cards.ts';
 import { eventAccountHandlers } from './money/eventAccount.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { noticesHandlers } from './notices/routes.ts';
+import { lessonsHandlers } from './outcomes/lessons.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
 import { photoHandlers } from './pictures/photos.ts';
@@ -157,6 +158,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...attendanceHandlers,
     ...doorsHandlers,
     ...surveysHandlers,
+    ...lessonsHandlers,
     ...outcomesHandlers,
     ...recordsHandlers,
   };

@@ -78,6 +78,7 @@ const onlyTold: readonly FactKind[] = [
   'attendance disputed',
   'question set kept',
   'survey template kept',
+  'lesson changed',
   'session proposed',
   'event proposed',
   'invitation answered',

@@ -16,6 +16,9 @@ type Letter = 'C' | 'A' | 'T' | 'K' | 'U' | 'D' | 't' | 'u' | 'N';
 
 interface Objects {
   event: string;
+  lesson: string;
+  /** What was copied from it. */
+  next: string;
   survey: string;
   slug: string;
   offer: string;
@@ -614,6 +617,28 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CKD',
     far: 'CKU',
   },
+  'GET /api/events/:id/lessons': { of: ofEvent, own: 'CATKUD', other: 'CATKD', far: 'CATKU' },
+  'POST /api/events/:id/lessons': {
+    of: ofEvent,
+    body: () => ({ stage: 'crew', text: 'One more at the landing.' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'PATCH /api/events/:id/lessons/:lesson': {
+    of: (o) => ({ id: o.event, lesson: o.lesson }),
+    body: () => ({ stage: 'crew', text: 'Two more at the landing.' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'PUT /api/events/:id/lessons/:lesson/settled': {
+    of: (o) => ({ id: o.next, lesson: o.lesson }),
+    body: () => ({ settled: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'GET /api/events/:id/surveys': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
   'GET /api/events/:id/surveys/:survey': { of: ofSurvey, own: 'CTU', other: 'CT', far: 'CTU' },
   'GET /api/events/:id/surveys/:survey/answers.csv': { of: ofSurvey, own: 'CU', other: 'C', far: 'CU' },
@@ -653,6 +678,13 @@ describe('who reaches what', () => {
       surveys: [surveyOf([{ id: 'q', kind: 'text' }])],
     });
     const [survey] = await odalys.call('GET /api/events/:id/surveys', { params: { id: event.id } });
+    const lesson = await odalys.call('POST /api/events/:id/lessons', {
+      params: { id: event.id },
+      body: { stage: 'crew', text: 'One more at the landing.' },
+    });
+    const next = await odalys.call('POST /api/events', {
+      body: { publicTitle: `Next day of ${unit}`, from: event.id, date: '2027-08-07' },
+    });
     const { steps } = await odalys.call('GET /api/events/:id/clearance', { params: { id: event.id } });
     await odalys.call('POST /api/events/:id/orders', {
       params: { id: event.id },
@@ -743,6 +775,8 @@ describe('who reaches what', () => {
     const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
     return {
       survey: survey!.id,
+      lesson: lesson.id,
+      next: next.id,
       question: board.questions[0]!.id,
       event: event.id,
       slug: event.slug,

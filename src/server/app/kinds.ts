@@ -128,6 +128,7 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'answers forgotten': { eventId: string; answers: number };
   'question set kept': { setId: string; name: string; gone: boolean };
   'survey template kept': { templateId: string; name: string; gone: boolean };
+  'lesson changed': { eventId: string; lessonId: string; how: string; text?: string };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
     signatureId: string;
@@ -425,6 +426,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       action: 'deleted sensitive answers',
       subject: { kind: 'event', id: f.eventId },
       detail: { answers: f.answers },
+    }),
+    topics: ofEvent,
+  },
+  'lesson changed': {
+    entry: (f) => ({
+      action: f.how,
+      subject: { kind: 'event', id: f.eventId },
+      detail: { lesson: f.lessonId, ...(f.text === undefined ? {} : { text: f.text }) },
     }),
     topics: ofEvent,
   },

@@ -19,7 +19,9 @@ import { StateWord } from '../parts/marks.tsx';
 import { PaidIn, useSaying } from '../parts/saying.ts';
 import { HeldChanges } from './changes/HeldChanges.tsx';
 import { LastChange } from './changes/LastChange.tsx';
+import { LessonsBefore, useLessonsBefore } from './LessonsBefore.tsx';
 import { StateActions } from './StateActions.tsx';
+import { stageTitles } from './stageTitles.ts';
 
 const spineLook: SystemStyleObject = {
   padding: '12px 6px 24px 18px',
@@ -169,16 +171,6 @@ function useStageAhead(id: string) {
     for (const key of asks[stage]) ahead(key, { params: { id } });
   };
 }
-const stageTitles: Record<Stage, string> = {
-  plan: phrase('event.plan'),
-  clearance: phrase('event.clearance'),
-  registration: phrase('event.registration'),
-  crew: phrase('event.crew'),
-  messages: phrase('common.messages'),
-  doors: phrase('event.doors'),
-  'wrap-up': phrase('event.wrapUp'),
-};
-
 /** One event: the spine to the left, the stage being worked on, and what should be known or settled to the right. */
 export default function EventPage() {
   const { id = '', stage = 'plan' } = useParams();
@@ -212,20 +204,22 @@ function useChanges(id: string): void {
 
 function Shown({ page, stage }: { page: Page; stage: Stage }) {
   const [marginOpen, setMarginOpen] = useState(false);
+  const lessons = useLessonsBefore(page, stage);
+  const remarks = page.margin.length + lessons.length;
   const { today } = useSaying();
   const { plan } = page;
   const Sheet = sheets[stage];
   return (
     <chakra.div css={eventLook}>
       <Spine page={page} stage={stage} />
-      {page.margin.length > 0 && (
+      {remarks > 0 && (
         <Button
           display={{ base: 'inline-flex', lg: 'none' }}
           margin="8px 14px"
           onClick={() => setMarginOpen(!marginOpen)}
           aria-expanded={marginOpen}
         >
-          {phrase('event.marginNotesCount', { count: page.margin.length })}
+          {phrase('event.marginNotesCount', { count: remarks })}
         </Button>
       )}
       <chakra.section css={sheetLook} aria-label={stageTitles[stage]}>
@@ -260,7 +254,8 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
         </Suspense>
       </chakra.section>
       <aside className={`margin ${marginOpen ? 'open' : ''}`} aria-label={phrase('event.marginNotes')}>
-        {page.margin.length === 0 && <p className="soft">{phrase('event.nothingIsMissingHere')}</p>}
+        {remarks === 0 && <p className="soft">{phrase('event.nothingIsMissingHere')}</p>}
+        <LessonsBefore page={page} stage={stage} lessons={lessons} />
         {page.margin.map((n, at) => (
           <Note key={at} tone={n.tone}>
             <p>

@@ -4,12 +4,14 @@ import { ListViews } from '#web/kit/ListViews.tsx';
 import { useAddress } from '#web/kit/useAddress.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Figures } from './wrapup/Figures.tsx';
+import { Lessons } from './wrapup/Lessons.tsx';
 import { SurveyResults } from './wrapup/SurveyResults.tsx';
 
-/** What of the wrap-up is looked at: what the event came to, what people said of it. */
+/** What of the wrap-up is looked at: what the event came to, what people said of it, what the next one should know. */
 const views = [
   { value: 'figures', label: phrase('event.figures') },
   { value: 'survey', label: phrase('surveys.results') },
+  { value: 'lessons', label: phrase('lessons.title') },
 ] as const;
 type View = (typeof views)[number]['value'];
 
@@ -24,7 +26,9 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
       <chakra.div marginBottom="12px">
         <ListViews label={phrase('event.wrapUp')} value={view} set={(to) => put({ see: to })} views={views} />
       </chakra.div>
-      {view === 'figures' ? <Figures eventId={page.id} /> : <SurveyResults page={page} />}
+      {view === 'figures' && <Figures eventId={page.id} />}
+      {view === 'survey' && <SurveyResults page={page} />}
+      {view === 'lessons' && <Lessons page={page} />}
     </>
   );
 }

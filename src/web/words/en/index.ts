@@ -9,6 +9,7 @@ import { desk } from './desk.ts';
 import { door } from './door.ts';
 import { event } from './event.ts';
 import { ledger } from './ledger.ts';
+import { lessons } from './lessons.ts';
 import { messages } from './messages.ts';
 import { offers } from './offers.ts';
 import { organization } from './organization.ts';
@@ -39,6 +40,7 @@ export const phrases = {
   door,
   event,
   ledger,
+  lessons,
   messages,
   offers,
   organization,

@@ -1,0 +1,21 @@
+/** What was learnt at an event, for the next time. */
+export const lessons = {
+  title: 'Lessons',
+  help: 'What the next one should know. It stands in the margin of every copy and later date, at the stage it concerns, until somebody takes care of it there.',
+  empty: 'Nothing was written down yet.',
+  stage: 'Concerns',
+  text: 'What should be done otherwise, or the same again',
+  add: 'Write it down',
+  save: 'Save',
+  cancel: 'Leave it',
+  change: 'Change',
+  changeOf: 'Change the lesson “{{text}}”',
+  removeOf: 'Take the lesson “{{text}}” away',
+  by: '{{author}}, {{date}}',
+  gone: 'Taken away.',
+  fromBefore: 'From before',
+  from: '{{event}} {{year}}, {{author}}',
+  settle: 'Taken care of',
+  settledBy: 'Taken care of by {{name}}.',
+  reopen: 'Not yet',
+} as const;
