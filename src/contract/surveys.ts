@@ -25,6 +25,8 @@ const result = z.object({
   session,
   /** It was answered, and is not asked any more. */
   retired: z.boolean(),
+  /** How many sessions are beside each other, where it is told of all of them. */
+  sessions: z.int(),
   answered: z.int(),
   choices: z.array(z.object({ id: z.string(), label: z.string(), count: z.int(), share: estimate })),
   mean: estimate.extend({ deviation: z.number(), n: z.number() }).nullable(),

@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { firstTexts } from '#core/messages/firstTexts.ts';
 import type { Caller, World } from './harness.ts';
 import { lineOn, Scene } from './messageLines.ts';
+import { saveIt } from './plans.ts';
 import { type OpenEvent, openEvent, orderFor, surveyOf } from './scenes.ts';
 
 const scene = new Scene();
@@ -222,6 +223,53 @@ describe('after the event', () => {
       'Came Lind': 'sent',
     });
   });
+});
+
+test('who did not come is told of the next date that suits them, where there is one they have no seat at', async () => {
+  await plan(event, [lineOn('absent', { name: 'Missed you', offsetMinutes: 180 })]);
+  await saveIt(odalys, event.id, { category: 'Workday' });
+  const later = async (title: string, startsLocal: string, more: object = {}) => {
+    const of = await openEvent(world, {
+      title,
+      startsLocal,
+      endsLocal: `${startsLocal.slice(0, 11)}23:00`,
+      ...more,
+    });
+    await saveIt(odalys, of.id, { category: 'Workday' });
+    return of;
+  };
+  await book(event, 'Absent');
+  await book(event, 'Came');
+  await book(event, 'Booked');
+  const begin = Date.parse(begins);
+  const day = (n: number) => new Date(begin + n * 86_400_000).toISOString().slice(0, 10);
+  const full = await later('Full Next', `${day(3)}T18:00`, { capacity: 1 });
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: full.slug },
+    body: orderFor(full, [{ given: 'Quick', family: 'Lind' }]),
+  });
+  const next = await later('Suits Next', `${day(7)}T18:00`);
+  await later('Suits Later', `${day(35)}T18:00`);
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: next.slug },
+    body: orderFor(next, [{ given: 'Booked', family: 'Lind' }], { email: 'booked.lind@harbourpost.example' }),
+  });
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  await world.moveTo(begins);
+  await odalys.call('POST /api/registrations/:id/attendance', {
+    params: { id: rows.find((r) => r.given === 'Came')!.id },
+    body: { eventId: event.id, state: 'arrived' },
+  });
+  await world.moveTo(new Date(begin + 11 * 3_600_000).toISOString());
+  const mails = await world.app.db.query<{ address: string; body: string }>(
+    "select address, body from standin_mail where subject like 'We missed you%' order by accepted_at desc",
+  );
+  const of = (who: string) => mails.find((m) => m.address.startsWith(who))?.body;
+  expect(of('absent')).toContain('Perhaps this suits you: Suits Next, ');
+  expect(of('absent')).toContain(`See it: ${world.app.origin}/e/${next.slug}`);
+  // Who has a seat there already is told of the one after.
+  expect(of('booked')).toContain('Perhaps this suits you: Suits Later, ');
+  expect(mails.some((m) => m.address.startsWith('came'))).toBe(false);
 });
 
 test('where nobody noted who came, nobody is missed, and everybody is asked how it was', async () => {

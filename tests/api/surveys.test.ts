@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { makeWorld, type World } from './harness.ts';
 import { lineOn } from './messageLines.ts';
 import { saveIt } from './plans.ts';
-import { type SurveyScene, sessionOf, surveyOf } from './scenes.ts';
+import { openEvent, orderFor, type SurveyScene, sessionOf, surveyOf } from './scenes.ts';
 import { Surveying } from './surveying.ts';
 
 let world: World;
@@ -180,6 +180,24 @@ describe('a survey under names', () => {
       ['', 1],
       ['Otters', 1],
     ]);
+    // Once both were spoken of they stand beside each other, each against the other.
+    await world.app.db.query(
+      `insert into session_seats (session_id, registration_id, at)
+       select $1, id, now() from registrations where event_id = $2 and given_name = 'Bo'`,
+      [sessions[1]!.id, of.event.id],
+    );
+    await asking.answer(tokens.get('Bo')!, { [`useful@${sessions[1]!.id}`]: 2 });
+    const { results } = await asking.results(of);
+    expect(results.map((r) => [r.session?.title.en ?? '', r.sessions, r.answered])).toEqual([
+      ['', 0, 1],
+      ['', 2, 2],
+      ['Otters', 0, 1],
+      ['Reeds', 0, 1],
+    ]);
+    expect(results[1]!.groups.map((g) => [g.name, g.n, g.figure])).toEqual([
+      ['Otters', 1, 5],
+      ['Reeds', 1, 2],
+    ]);
   });
 
   test('changed after answers came: what was answered is kept and told, and its kind stays', async () => {
@@ -279,6 +297,63 @@ describe('whose survey', () => {
     );
     expect(reminded.map((r) => r.address)).toEqual(['bo@fenmail.example']);
     expect(surveys.map((s) => `${s.audience} ${s.wave}`)).toEqual(['attendees 1', 'absent 1', 'attendees 2']);
+  });
+
+  test('the crew once however many shifts, and whoever looks after a child, are asked by their own', async () => {
+    const odalys = await world.as('odalys');
+    const event = await openEvent(world, {
+      startsLocal: '2026-08-08T09:00',
+      endsLocal: '2026-08-08T12:00',
+      surveys: [
+        surveyOf([{ id: 'shift', kind: 'scale' }], { audience: 'crew', title: { en: 'Helping?' } }),
+        surveyOf([{ id: 'child', kind: 'scale' }], { audience: 'guardians', title: { en: 'Your child?' } }),
+      ],
+    });
+    await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Kit', family: 'Reed', birthDate: '2018-01-01' }], {
+        buyer: { given: 'Ada', family: 'Reed', email: 'ada@fenmail.example', phone: '' },
+      }),
+    });
+    const helper = await odalys.call('POST /api/contacts', {
+      body: { given: 'Bo', family: 'Helper', email: 'bo@fenmail.example' },
+    });
+    for (const [from, to] of [
+      ['08', '09'],
+      ['10', '11'],
+    ]) {
+      const shift = await odalys.call('POST /api/events/:id/shifts', {
+        params: { id: event.id },
+        body: {
+          role: 'Landing',
+          place: '',
+          startsLocal: `2026-08-08T${from}:00`,
+          endsLocal: `2026-08-08T${to}:00`,
+          wished: 1,
+        },
+      });
+      await odalys.call('POST /api/shifts/:id/assignments', {
+        params: { id: shift.id },
+        body: { contactId: helper.id },
+      });
+    }
+    const body = { en: '{{survey_first_link}}' };
+    await saveIt(odalys, event.id, {
+      messages: [
+        lineOn('survey', { name: 'Crew', audience: 'crew', offsetMinutes: 60, body }),
+        lineOn('survey', { name: 'Guardians', audience: 'guardians', offsetMinutes: 60, body }),
+      ],
+    });
+    await world.moveTo('2026-08-09T15:00:00Z');
+    const mails = await world.app.db.query<{ address: string; body: string }>(
+      "select address, body from standin_mail where body like '%?a=%' order by address",
+    );
+    expect(mails.map((m) => [m.address, m.body.split('\n')[0]])).toEqual([
+      ['ada@fenmail.example', 'child?'],
+      ['bo@fenmail.example', 'shift?'],
+    ]);
+    const [crew] = await odalys.call('GET /api/events/:id/surveys', { params: { id: event.id } });
+    expect(crew).toMatchObject({ audience: 'crew', asked: 1 });
   });
 
   test('two for the same people, and what does not go together, are refused beside their fields', async () => {

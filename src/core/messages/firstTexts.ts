@@ -184,8 +184,8 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   absent: {
     subject: { en: 'We missed you: {{event}}', fr: 'Vous nous avez manqué : {{event}}' },
     body: {
-      en: 'Hello {{name}},\n\nYou had a seat for {{event}} and did not come. We hope all is well, and would be glad to see you another time.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVous aviez une place pour {{event}} et n’êtes pas venu·e. Nous espérons que tout va bien, et serions heureux de vous voir une autre fois.\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nYou had a seat for {{event}} and did not come. We hope all is well, and would be glad to see you another time.\n\n{% if next_event %}Perhaps this suits you: {{next_event}}.\n\nSee it: {{next_event_link}}\n\n{% endif %}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous aviez une place pour {{event}} et n’êtes pas venu·e. Nous espérons que tout va bien, et serions heureux de vous voir une autre fois.\n\n{% if next_event %}Cela vous conviendrait peut-être : {{next_event}}.\n\nVoir : {{next_event_link}}\n\n{% endif %}{{organization}}',
     },
     short: {
       en: 'We missed you at {{event}}.',

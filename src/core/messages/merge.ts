@@ -17,6 +17,8 @@ export const mergeFields = {
   manage_link: 'link to see and change the registration',
   waiver_link: 'link to sign the waiver',
   survey_link: 'link to the survey',
+  next_event: 'the next date that suits them by their history',
+  next_event_link: 'the page of that date',
   survey_first_link: 'the first question of the survey, answered with one tap',
   children: 'the children they look after who come',
   session: 'title, room and time of the session',
@@ -70,7 +72,9 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.
   if (audience === 'sessions') return [...ofEvent, 'session'];
   if (audience === 'guardians') return [...ofEvent, 'children', ...ofSurvey];
-  return audience === 'attendees' ? [...ofEvent, ...ofOrder, ...ofSurvey] : [...ofEvent, ...ofOrder];
+  return audience === 'attendees'
+    ? [...ofEvent, ...ofOrder, ...ofSurvey, 'next_event', 'next_event_link']
+    : [...ofEvent, ...ofOrder];
 }
 
 /** What is wrong with a text that may say some fields and no others, among them some that it alone has. */

@@ -22,6 +22,7 @@ import type { EventRow } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { askedByLink } from './followers.ts';
 import { guardianRecipients, orderRecipients, sessionRecipients } from './store.ts';
+import { suitingEvent } from './suitingEvent.ts';
 import { surveyLinks } from './surveyLinks.ts';
 
 /** What stands for the name of somebody who has not said it. */
@@ -88,6 +89,8 @@ export async function render(
       'follow',
       await askedByLink(w, event, { ...message, contactId: message.contactId }),
     );
+  if (uses('next_event') && message.contactId && as !== 'made up')
+    Object.assign(values, await suitingEvent(w, message.contactId, language));
   if (uses('survey_link') || uses('survey_first_link'))
     Object.assign(values, await surveyLinks(w, event, line, message, preview));
   if (line.audience === 'guardians' && uses('children'))

@@ -76,6 +76,31 @@ const markOf = (look: KindLook | null): KindMark | null => look && { shape: look
 const sorted = (names: Iterable<string | null>): string[] =>
   [...new Set([...names].filter((n): n is string => Boolean(n)))].sort((a, b) => a.localeCompare(b));
 
+/** Days ahead from which something is named to somebody who missed something now. */
+const soonDays = 200;
+
+/** What everybody can register for in the coming months, with the first event each goes back to. */
+export async function openToAll(
+  tx: Queries,
+  now: string,
+): Promise<(Found & { startsAt: string; firstOf: string | null })[]> {
+  const until = shiftDate(now.slice(0, 10), soonDays);
+  const soon = (await found(tx, now, {})).filter(
+    (e): e is Found & { startsAt: string } =>
+      e.startsAt !== null && e.startsAt > now && e.startsAt.slice(0, 10) <= until,
+  );
+  const open = (await withSeats(tx, soon, now)).filter((e) => e.registration === 'open');
+  const firsts = new Map(
+    (
+      await tx.query<{ id: string; firstOf: string | null }>(
+        'select id, first_of from events where id = any($1)',
+        [open.map((e) => e.id)],
+      )
+    ).map((e) => [e.id, e.firstOf]),
+  );
+  return open.map((e) => ({ ...e, startsAt: e.startsAt!, firstOf: firsts.get(e.id) ?? null }));
+}
+
 /** The public's calendar, narrowed as asked, with what else it can be narrowed to. */
 export async function listingFor(
   tx: Queries,

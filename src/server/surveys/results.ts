@@ -41,13 +41,13 @@ import {
 } from './store.ts';
 
 type Results = Answered<(typeof surveysContract)['GET /api/events/:id/surveys/:survey']>;
-type Told = { name: string; given: Given[] }[];
+type InGroups = { name: string; given: Given[] }[];
 
 /** Answers by the key of their question: how they count, and in which group whoever gave them is. */
 interface Answers {
   of(key: string): Given[];
   /** The answers by group, where they are told apart. */
-  groups(key: string): Told | null;
+  groups(key: string): InGroups | null;
   keys: ReadonlySet<string>;
 }
 
@@ -159,24 +159,30 @@ async function namedAnswers(
   };
 }
 
+/** A question as it is told: of the event, of one session, or of all sessions that it was asked of beside each other. */
+type Told = Asked & { retired: boolean; across: readonly Session[] };
+
 /** Every question of a survey as it was asked: of each session, where it was; those not asked any more at the end. */
-function askedOf(
-  survey: SurveyRow,
-  sessions: readonly Session[],
-  keys: ReadonlySet<string>,
-): (Asked & { retired: boolean })[] {
-  const each = (question: SurveyQuestion, retired: boolean): (Asked & { retired: boolean })[] =>
-    [null, ...sessions].flatMap((session) => {
-      const key = keyOf(question.id, session?.id ?? null);
-      return keys.has(key) ? [{ key, question, session, retired }] : [];
+function askedOf(survey: SurveyRow, sessions: readonly Session[], keys: ReadonlySet<string>): Told[] {
+  const each = (question: SurveyQuestion, retired: boolean): Told[] => {
+    const of = (session: Session | null): Told => ({
+      key: keyOf(question.id, session?.id ?? null),
+      question,
+      session,
+      retired,
+      across: [],
     });
+    const found = [null, ...sessions].map(of).filter((a) => keys.has(a.key));
+    const across = found.flatMap((a) => a.session ?? []);
+    return across.length > 1 ? [{ ...of(null), across }, ...found] : found;
+  };
   return [
     ...survey.pages.flatMap((page) =>
       page.questions.flatMap((question) => {
         const found = each(question, false);
         return found.length || page.per === 'session'
           ? found
-          : [{ key: question.id, question, session: null, retired: false }];
+          : [{ key: question.id, question, session: null, retired: false, across: [] }];
       }),
     ),
     ...survey.retired.flatMap((question) => each(question, true)),
@@ -220,15 +226,15 @@ export async function resultsOf(
     ungrouped: ungrouped(survey, query.by, closed),
     weighted: answers.weighted,
     results: askedOf(survey, sessions, answers.keys).map((a) => {
-      const given = answers.of(a.key);
+      const { given, groups } = givenTo(a, answers);
       const { finding: found, ...result } = resultOf(a, given, survey.anonymous);
-      const groups = answers.groups(a.key);
       return {
         ...result,
         retired: a.retired,
+        sessions: a.across.length,
         sentence: finding(found),
         groups: groups ? sayGroups(a.question, groups) : [],
-        earlier: a.session ? null : (before?.compare(a.question, given) ?? null),
+        earlier: a.session || a.across.length ? null : (before?.compare(a.question, given) ?? null),
         reworded: survey.reworded
           .filter((r) => r.questionId === a.question.id)
           .map((r) => ({ was: r.was.en, at: r.at, answered: r.answered })),
@@ -246,6 +252,16 @@ export async function resultsOf(
       })) ?? [],
     tasks: await countTasks(tx, survey.id),
   };
+}
+
+/** The answers to a question, and by what they are told apart: sessions beside each other, or groups of people. */
+function givenTo(a: Told, answers: Answers): { given: Given[]; groups: InGroups | null } {
+  if (!a.across.length) return { given: answers.of(a.key), groups: answers.groups(a.key) };
+  const groups = a.across.map((session) => ({
+    name: session.title.en,
+    given: answers.of(keyOf(a.question.id, session.id)),
+  }));
+  return { given: groups.flatMap((g) => g.given), groups };
 }
 
 const answersOf = async (
@@ -278,7 +294,7 @@ function ungrouped(survey: SurveyRow, by: Grouping, closed: boolean): string {
 }
 
 /** Groups beside all the others, each in one sentence. */
-function sayGroups(question: SurveyQuestion, groups: Told): Results['results'][number]['groups'] {
+function sayGroups(question: SurveyQuestion, groups: InGroups): Results['results'][number]['groups'] {
   const all = groups.reduce((sum, g) => sum + g.given.length, 0);
   const others = say(words().findings['the others']);
   return groupsCompared(question, groups).map((g) => ({

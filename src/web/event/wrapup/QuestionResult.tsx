@@ -18,6 +18,9 @@ export function QuestionResult({ result: r }: { result: Result }) {
     <chakra.section margin="20px 0" borderTop="1px solid" borderColor="line" paddingTop="10px">
       <chakra.h3 margin="0">
         {r.question.prompt.en}
+        {r.sessions > 0 && (
+          <span className="soft"> · {phrase('surveys.allSessions', { n: r.sessions })}</span>
+        )}
         {r.session && <span className="soft"> · {r.session.title.en}</span>}
         {r.retired && <span className="soft"> · {phrase('surveys.retired')}</span>}
       </chakra.h3>
@@ -247,7 +250,7 @@ function Groups({ result: r }: { result: Result }) {
       <table>
         <thead>
           <tr>
-            <th scope="col">{phrase('surveys.group')}</th>
+            <th scope="col">{phrase(r.sessions ? 'surveys.session' : 'surveys.group')}</th>
             <th scope="col" className="n">
               {phrase('surveys.answers')}
             </th>

@@ -104,6 +104,8 @@ export const surveys = {
   was: 'Then: “{{was}}”',
   reworded: 'Until {{date}}, when {{answered}} had answered, it said “{{was}}”.',
   group: 'Group',
+  session: 'Session',
+  allSessions: '{{n}} sessions beside each other',
   answers: 'Answers',
   figure: 'Mean',
   says: 'Beside the others',
