@@ -126,10 +126,10 @@ const idOf = (title, from = '') =>
 const water = idOf('Open Water Day', '2026-07');
 const settled = (selector) => (page) => page.locator(selector).first().waitFor();
 await take(odalys, '/desk', 'desk', settled('#contents section a'));
-await take(odalys, '/season', 'season', settled('.mark'));
 const cut = events.find((e) => e.title === 'First Wednesday Reed Cut' && e.seriesId);
 await beside(
-  'series',
+  'season',
+  await shot(odalys, '/season', settled('.mark')),
   await shot(odalys, `/season/series/${cut.seriesId}`, settled('section ol li')),
   await shot(odalys, '/season?form=month&month=2026-08', settled('table a')),
 );
@@ -319,6 +319,27 @@ await beside(
     },
   ),
 );
+// A survey as it is planned and answered, what was said, and what was learnt beside the next copy.
+const waterBefore = events.find((e) => e.title === 'Open Water Day' && e.startsLocal?.startsWith('2025')).id;
+await beside(
+  'wrap-up',
+  await shot(odalys, `/events/${water}/plan`, async (page) => {
+    await page.getByRole('region', { name: 'On a phone' }).last().waitFor();
+    await page.locator('#section-survey').evaluate((section) => section.scrollIntoView());
+  }),
+  await shot(odalys, `/events/${waterBefore}/wrap-up?see=survey`, async (page) => {
+    await page.getByText('on average').first().waitFor();
+    await page.getByLabel('Told apart by').selectOption('first time');
+    await page.getByText('Beside the others').first().waitFor();
+  }),
+  await shot(member, '/mine', async (page) => {
+    await page.getByRole('link', { name: 'How was Mudlarks Overnight?' }).click();
+    await page.getByText('How did your child like it?').waitFor();
+  }),
+  await shot(odalys, `/events/${water}/plan`, async (page) => {
+    await page.getByText('From before:').first().waitFor();
+  }),
+);
 // A page to give on at both sizes, and the receipts of a year; one of them as it is printed, where this machine can draw a PDF.
 const { rows } = await (await odalys.request.get('/api/receipts?year=2025')).json();
 const advantage = rows.find((r) => r.advantage > 0);
@@ -452,7 +473,7 @@ const arrange = async () => {
   };
   await ask('PATCH', `/api/events/${tonight}`, {
     version,
-    change: { sessions: [...plan.sessions, session] },
+    change: { sessions: [...plan.sessions, session], capacity: plan.capacity + 6 },
   });
   const order = (given) => ({
     buyer: { given, family: 'Quillfeather', email: `${given.toLowerCase()}@harbourpost.example`, phone: '' },
@@ -476,14 +497,19 @@ const answered = async () => {
   answers.push(await doorPhone.screenshot());
   await doorPhone.locator('.lamp').getByRole('button', { name: 'Close' }).click();
 };
-await doorPhone.getByText('Cole, Greta').click();
+// Whoever may come in: the first of the list, by their names.
+const mayComeIn = (await ask('GET', `/api/events/${tonight}/doors`)).rows
+  .filter((r) => r.family && !r.missing.length && r.attendance === 'expected')
+  .map((r) => `${r.family}, ${r.given}`)
+  .slice(0, 4);
+await doorPhone.getByText(mayComeIn[0]).click();
 await answered();
 const rowOf = (name) => doorPhone.getByRole('listitem').filter({ hasText: name });
-for (const name of ['Cole, Greta', 'Bracken, Yara', 'Lowry, Odile']) {
+for (const name of mayComeIn.slice(0, 3)) {
   await rowOf(name).getByRole('button', { name: 'Arrive' }).click();
   await rowOf(name).getByRole('button', { name: 'Undo' }).waitFor();
 }
-await doorPhone.getByText('Cole, Greta').click();
+await doorPhone.getByText(mayComeIn[0]).click();
 await answered();
 await doorPhone.getByText('Guest to be named').first().click();
 await answered();
@@ -495,8 +521,8 @@ await answered();
 const notConfirmed = await arrange();
 await doorPhone.reload();
 await doorPhone.getByLabel('Which door').selectOption({ index: 1 });
-await search.fill('Dunmore');
-await doorPhone.getByRole('button', { name: /Dunmore/u }).click();
+await search.fill(mayComeIn[3].split(', ')[0]);
+await doorPhone.getByRole('button', { name: mayComeIn[3] }).click();
 await answered();
 await doorPhone.getByLabel('Which door').selectOption({ index: 0 });
 await search.fill('Quillfeather');

@@ -35,6 +35,7 @@ import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
 import { playSigning } from './signing.ts';
 import { playSteppingIn } from './steppingIn.ts';
+import { playSurveys } from './surveying.ts';
 import { chainPast, type WaiverWritten } from './waivers.ts';
 import { playWriting, wish } from './writing.ts';
 
@@ -119,6 +120,7 @@ export async function fill(
   await playLeaving(app);
   await playSigning(app);
   await playAttending(app, founded.staff['Odalys Ferrant'] ?? null);
+  await playSurveys(app);
   await runner.run();
   await readStatement(app);
   await runner.stop();

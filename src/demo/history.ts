@@ -503,7 +503,7 @@ export async function writePastEvent(
         knownAt: signedAt,
       });
     }
-    if (who && !open) {
+    if (who) {
       (came ? asked.attendees : asked.absent).push({ person: who, newcomer: !seen.has(who.id) });
       // Whoever looks after a child is asked for it.
       if (came && who.child && !asked.guardians.some((a) => a.person.id === buyer.id))

@@ -8,7 +8,10 @@ import {
   type SurveyQuestion,
 } from '#core/surveys/survey.ts';
 import { shiftDate } from '#core/time/dates.ts';
+import { type App, inTransaction, openLink, systemActor } from '#server/app/app.ts';
+import { first, insert } from '#server/db/database.ts';
 import type { Ids } from '#server/db/ids.ts';
+import { answerSurvey, askedBy } from '#server/surveys/answering.ts';
 import { bornOf, type Person } from './people.ts';
 import { makeRandom, type Random } from './random.ts';
 
@@ -283,4 +286,49 @@ function answerOf(q: SurveyQuestion, { key, date, person, newcomer, random }: Mo
     default:
       return null;
   }
+}
+
+/**
+ * The last overnight is being asked about: one guardian was not happy and may be written to, and one of those the scenario names has not
+ * answered yet.
+ */
+export async function playSurveys(app: App): Promise<void> {
+  const survey = await first<{ id: string; eventId: string }>(
+    app.db,
+    `select v.id, v.event_id from surveys v join events e on e.id = v.event_id
+     where e.public_title = 'Mudlarks Overnight' and e.state = 'closed' and v.audience = 'guardians' order by e.starts_at desc limit 1`,
+  );
+  if (!survey) throw new Error('There is no overnight to ask about.');
+  const mai = await first<{ id: string }>(
+    app.db,
+    "select id from contacts where given_name = 'Mai' and family_name = 'Delacroix-Nguyen' and merged_into is null",
+  );
+  await inTransaction(app, systemActor, async (w) => {
+    const others = await w.tx.query<{ id: string }>(
+      'select id from survey_asks where survey_id = $1 and not answered and contact_id <> $2 order by id limit 1',
+      [survey.id, mai!.id],
+    );
+    const askId = app.ids.id();
+    await insert(
+      w.tx,
+      'survey_asks',
+      { id: askId, surveyId: survey.id, contactId: mai!.id, answered: false },
+      'on conflict do nothing',
+    );
+    await w.tx.query(`delete from survey_responses where survey_id = $1 and contact_id = $2`, [
+      survey.id,
+      mai!.id,
+    ]);
+    const [hers] = await w.tx.query<{ id: string }>(
+      'update survey_asks set answered = false where survey_id = $1 and contact_id = $2 returning id',
+      [survey.id, mai!.id],
+    );
+    await openLink(w, 'survey', hers!.id);
+    if (!others[0]) return;
+    const of = await askedBy(w.tx, await openLink(w, 'survey', others[0].id));
+    await answerSurvey(w, of, {
+      answers: { liked: 2, safe: 4, words: 'The tents were set up in the dark. Start an hour earlier.' },
+      mayFollow: true,
+    });
+  });
 }

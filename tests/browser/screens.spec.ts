@@ -114,6 +114,8 @@ async function screensOf(
     ...['plan', 'clearance', 'registration', 'crew', 'messages', 'doors', 'wrap-up'].map(
       (stage): [string, string] => [`/events/${event.id}/${stage}`, 'Screen Paddle'],
     ),
+    [`/events/${event.id}/wrap-up?see=survey`, 'Screen Paddle'],
+    [`/events/${event.id}/wrap-up?see=lessons`, 'Screen Paddle'],
     [`/doors/${event.id}`, 'Screen Paddle'],
     [`/e/${event.slug}`, 'Screen Paddle'],
     [`/e/${event.slug}/register`, 'Register'],

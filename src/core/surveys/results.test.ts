@@ -38,7 +38,7 @@ describe('results', () => {
     const r = result(q('recommend'), [10, 9, 9, 8, 7, 6, 0]);
     expect(r.recommend).toMatchObject({ would: 3, between: 2, not: 2 });
     expect(r.recommend!.score.value).toBeCloseTo(100 / 7, 8);
-    expect(r.finding.params).toMatchObject({ score: 14, would: 3, not: 2, n: 7 });
+    expect(r.finding.params).toMatchObject({ score: '14', low: '−40', would: 3, not: 2, n: 7 });
   });
 
   test('choices, several of them, an order, numbers, dates and words', () => {

@@ -75,6 +75,9 @@ export const percent = (share: number): number => Math.round(share * 100);
 export const tenths = (value: number): string =>
   (Math.round(value * 10) / 10).toFixed(1).replace(/\.0$/u, '');
 
+/** Points from −100 to 100, with the sign that is as wide as a figure. */
+const points = (value: number): string => String(Math.round(value)).replace('-', '−');
+
 const labelOf = (question: SurveyQuestion, id: string): string =>
   question.choices.find((c) => c.id === id)?.text.en ?? id;
 
@@ -185,9 +188,9 @@ function findingOf(r: Omit<QuestionResult, 'finding'>, held: boolean): Finding {
     return {
       code: 'recommend',
       params: {
-        score: Math.round(r.recommend.score.value),
-        low: Math.round(r.recommend.score.low),
-        high: Math.round(r.recommend.score.high),
+        score: points(r.recommend.score.value),
+        low: points(r.recommend.score.low),
+        high: points(r.recommend.score.high),
         would: r.recommend.would,
         not: r.recommend.not,
         n,

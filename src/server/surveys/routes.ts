@@ -1,25 +1,17 @@
 import type { surveysContract } from '#contract/surveys.ts';
-import { bindingUnit } from '#core/access/stages.ts';
-import { starters } from '#core/surveys/starters.ts';
 import { readTexts } from '#core/words/texts.ts';
-import { type Asker, inTransaction } from '../app/app.ts';
-import { record } from '../app/record.ts';
-import { first, insert, update } from '../db/database.ts';
+import { inTransaction } from '../app/app.ts';
 import { eventFor } from '../events/access.ts';
 import { fileName } from '../events/fileName.ts';
 import { readSurveys, type SurveyRow } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, notFound, refused } from '../http/problem.ts';
+import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { answerSurvey, askedBy, beginSurvey, pagesOf, takesNone } from './answering.ts';
 import { answersCsv } from './answersCsv.ts';
 import { resultsOf } from './results.ts';
 import { countAsked, hasAnswered } from './store.ts';
-
-/** Kept surveys are everybody’s who plans: a unit lead without a unit plans nothing yet. */
-function demandUnit({ staff }: Asker): void {
-  if (bindingUnit(staff) === null) throw refused('no-unit', {}, 403);
-}
+import { templateHandlers } from './templates.ts';
 
 type AskingForSurvey = Parameters<typeof eventFor>[0] & { params: { id: string; survey: string } };
 
@@ -89,38 +81,5 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
     return new File(fileName(`survey-${survey.audience}`, event, 'csv'), body);
   },
 
-  'GET /api/survey-templates': async ({ tx }) => {
-    const kept = await tx.query<{ id: string; name: string; survey: (typeof starters)[number]['survey'] }>(
-      'select id, name, survey from survey_templates order by lower(name)',
-    );
-    return [...kept, ...starters.map((s) => ({ id: null, ...s }))];
-  },
-
-  'POST /api/survey-templates': async (c) => {
-    const { tx, app, body, now } = c;
-    demandUnit(c);
-    const known = await first<{ id: string }>(
-      tx,
-      'select id from survey_templates where lower(name) = lower($1)',
-      [body.name],
-    );
-    if (known && !body.replace) throw invalid([{ path: 'name', code: 'template-taken' }]);
-    const id = known?.id ?? app.ids.id();
-    const row = { name: body.name, survey: body.survey };
-    if (known) await update(tx, 'survey_templates', id, row);
-    else await insert(tx, 'survey_templates', { id, ...row, madeAt: now });
-    await record(c, 'survey template kept', { templateId: id, name: body.name, gone: false });
-    return { id };
-  },
-
-  'DELETE /api/survey-templates/:id': async (c) => {
-    demandUnit(c);
-    const [gone] = await c.tx.query<{ name: string }>(
-      'delete from survey_templates where id = $1 returning name',
-      [c.params.id],
-    );
-    if (!gone) throw notFound('This template');
-    await record(c, 'survey template kept', { templateId: c.params.id, name: gone.name, gone: true });
-    return { done: true };
-  },
+  ...templateHandlers,
 };
