@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { atLeast, betaBelow, inTenths, oddsOf } from './odds.ts';
+import { betaBelow } from '#core/statistics/beta.ts';
+import { atLeast, inTenths, oddsOf } from './odds.ts';
 
 /** The same by adding the terms of the binomial distribution up. */
 function byHand(needed: number, seats: number, chance: number): number {

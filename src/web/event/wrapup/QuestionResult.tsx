@@ -56,6 +56,21 @@ export function QuestionResult({ result: r }: { result: Result }) {
   );
 }
 
+/** The heading row of a table: what each column is, and whether it has figures. A column without a name has only what the others say. */
+function Heads({ of }: { of: readonly (readonly [string, 'n'?])[] }) {
+  return (
+    <thead>
+      <tr>
+        {of.map(([words, figures], at) => (
+          <th key={at} scope="col" className={figures} aria-hidden={words === '' || undefined}>
+            {words}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
+}
+
 /** Every choice with its share, and the bounds it lies within; beside it that of before. */
 function Choices({ result: r }: { result: Result }) {
   const before = new Map(r.earlier?.choices.map((c) => [c.id, c.count]) ?? []);
@@ -63,26 +78,16 @@ function Choices({ result: r }: { result: Result }) {
   return (
     <div className="table still">
       <table>
-        <thead>
-          <tr>
-            <th scope="col">{phrase('surveys.answer')}</th>
-            <th scope="col" aria-hidden />
-            <th scope="col" className="n">
-              {phrase('surveys.share')}
-            </th>
-            <th scope="col" className="n">
-              {phrase('surveys.between')}
-            </th>
-            <th scope="col" className="n">
-              {phrase('surveys.answers')}
-            </th>
-            {before.size > 0 && (
-              <th scope="col" className="n">
-                {phrase('surveys.earlier')}
-              </th>
-            )}
-          </tr>
-        </thead>
+        <Heads
+          of={[
+            [phrase('surveys.answer')],
+            [''],
+            [phrase('surveys.share'), 'n'],
+            [phrase('surveys.between'), 'n'],
+            [phrase('surveys.answers'), 'n'],
+            ...(before.size > 0 ? [[phrase('surveys.earlier'), 'n'] as const] : []),
+          ]}
+        />
         <tbody>
           {r.choices.map((c) => (
             <tr key={c.id}>
@@ -164,17 +169,9 @@ function Places({ result: r }: { result: Result }) {
   return (
     <div className="table still">
       <table>
-        <thead>
-          <tr>
-            <th scope="col">{phrase('surveys.answer')}</th>
-            <th scope="col" className="n">
-              {phrase('surveys.figure')}
-            </th>
-            <th scope="col" className="n">
-              {phrase('surveys.between')}
-            </th>
-          </tr>
-        </thead>
+        <Heads
+          of={[[phrase('surveys.answer')], [phrase('surveys.figure'), 'n'], [phrase('surveys.between'), 'n']]}
+        />
         <tbody>
           {r.places.map((p) => (
             <tr key={p.id}>
@@ -248,26 +245,16 @@ function Groups({ result: r }: { result: Result }) {
   return (
     <chakra.div className="table still" marginTop="8px">
       <table>
-        <thead>
-          <tr>
-            <th scope="col">{phrase(r.sessions ? 'surveys.session' : 'surveys.group')}</th>
-            <th scope="col" className="n">
-              {phrase('surveys.answers')}
-            </th>
-            {figures && (
-              <th scope="col" className="n">
-                {phrase('surveys.figure')}
-              </th>
-            )}
-            {!figures &&
-              r.choices.map((c) => (
-                <th key={c.id} scope="col" className="n">
-                  {c.label}
-                </th>
-              ))}
-            <th scope="col">{phrase('surveys.says')}</th>
-          </tr>
-        </thead>
+        <Heads
+          of={[
+            [phrase(r.sessions ? 'surveys.session' : 'surveys.group')],
+            [phrase('surveys.answers'), 'n'],
+            ...(figures
+              ? [[phrase('surveys.figure'), 'n'] as const]
+              : r.choices.map((c) => [c.label, 'n'] as const)),
+            [phrase('surveys.says')],
+          ]}
+        />
         <tbody>
           {r.groups.map((g) => (
             <tr key={g.name}>
