@@ -48,6 +48,9 @@ test('where the same is not held again, by category, and by when they have time'
 test('what has nothing in common with what somebody knows is not named, nor anything to who has no history', () => {
   const [odd] = [coming('odd', '2026-07-18T19:00')];
   expect(suiting([odd!], [been('reed', '2026-05-06T09:00')], now)).toBeNull();
+  // Two that say of neither what kind they are have no kind in common.
+  const unsaid = coming('unsaid', '2026-07-18T19:00', { category: '' });
+  expect(suiting([unsaid], [been('reed', '2026-05-06T09:00', { category: '' })], now)).toBeNull();
   expect(suiting([odd!], [], now)).toBeNull();
   expect(suiting([], [been('reed', '2026-05-06T09:00')], now)).toBeNull();
 });

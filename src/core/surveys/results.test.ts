@@ -179,6 +179,47 @@ describe('compared', () => {
     });
   });
 
+  test('who looks at many choices finds one: its likelihood counts as often as there are choices', () => {
+    const given = (soup: number, walk: number, talk: number) => [
+      ...many('soup', soup),
+      ...many('walk', walk),
+      ...many('talk', talk),
+    ];
+    const pOf = (choices: { now: string; was: string }[]) =>
+      earlierCompared(
+        q('one of'),
+        given(20, 15, 15),
+        { question: q('one of'), given: given(10, 20, 20), name: '' },
+        choices,
+      ).difference!.p;
+    const soup = { now: 'soup', was: 'soup' };
+    expect(pOf([soup, { now: 'walk', was: 'walk' }, { now: 'talk', was: 'talk' }])).toBeCloseTo(
+      3 * pOf([soup]),
+      10,
+    );
+  });
+
+  test('of three groups the least likely difference counts three times, the next twice, and none less than one before it', () => {
+    const group = (name: string, high: number) => ({
+      name,
+      given: [...many(5, high), ...many(3, 20 - high)],
+    });
+    const groups = [group('a', 18), group('b', 9), group('c', 5)];
+    const alone = (name: string) => {
+      const one = groups.find((g) => g.name === name)!;
+      const rest = groups.filter((g) => g !== one).flatMap((g) => g.given);
+      return groupsCompared(scale, [one, { name: 'rest', given: rest }])[0]!.difference!.p;
+    };
+    const raised = new Map(groupsCompared(scale, groups).map((r) => [r.name, r.difference!.p]));
+    const ranked = groups.map((g) => g.name).sort((x, y) => alone(x) - alone(y));
+    expect(raised.get(ranked[0]!)).toBeCloseTo(Math.min(1, 3 * alone(ranked[0]!)), 10);
+    expect(raised.get(ranked[1]!)).toBeCloseTo(
+      Math.max(raised.get(ranked[0]!)!, Math.min(1, 2 * alone(ranked[1]!))),
+      10,
+    );
+    expect(raised.get(ranked[2]!)!).toBeGreaterThanOrEqual(raised.get(ranked[1]!)!);
+  });
+
   test('groups beside all the others, the likelihoods raised for as many comparisons', () => {
     const groups = [
       { name: 'first time', given: [...many(5, 18), ...many(4, 6)] },

@@ -2,6 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { askedNow, followedUp, keptOf, problemsWithAnswers, sayAnswer } from './answering.ts';
 import { changedAfter, problemsWithSurvey } from './checking.ts';
+import { closesAt, isClosed } from './closing.ts';
+import { groupOf } from './grouping.ts';
+import { answersInMail, tapped } from './inMail.ts';
 import { sameQuestions } from './sameQuestion.ts';
 import { pagesFor, plainQuestion, type Survey, type SurveyKind, type SurveyQuestion } from './survey.ts';
 
@@ -297,5 +300,51 @@ describe('the same question of another year', () => {
     );
     expect(comparable(q('a', 'one of'), q('a', 'one of'))).toBe('all');
     expect(comparable(q('a', 'text'), q('a', 'text'))).toBe('all');
+  });
+});
+
+describe('when, and by what', () => {
+  test('answers are taken so many days of the calendar after the end, by the clock there, also across a clock change', () => {
+    const event = {
+      startsAt: '2026-10-20T12:00:00.000Z',
+      endsAt: '2026-10-20T15:00:00.000Z',
+      zone: 'America/Halifax',
+    };
+    // Noon in summer, noon in winter: an hour later in the count of the world.
+    expect(closesAt(event, 30)).toBe('2026-11-19T16:00:00.000Z');
+    expect(isClosed(event, 30, '2026-11-19T15:59:59.000Z')).toBe(false);
+    expect(isClosed(event, 30, '2026-11-19T16:00:00.000Z')).toBe(true);
+    expect(closesAt({ ...event, startsAt: null, endsAt: null }, 30)).toBeNull();
+  });
+
+  test('groups by age on the day, by ticket, by having been there', () => {
+    const known = { firstTime: true, member: false, birthDate: '1996-07-10', ticket: 'Adult' };
+    expect(groupOf(known, 'age', '2026-07-09')).toBe('18–29');
+    expect(groupOf(known, 'age', '2026-07-10')).toBe('30–44');
+    expect(groupOf({ ...known, birthDate: '1940-01-01' }, 'age', '2026-07-10')).toBe('75+');
+    expect(groupOf({ ...known, birthDate: null }, 'age', '2026-07-10')).toBe('unknown');
+    expect(groupOf(known, 'first time', '2026-07-10')).toBe('first time');
+    expect(groupOf(known, 'member', '2026-07-10')).toBe('no member');
+    expect(groupOf({ ...known, ticket: null }, 'ticket', '2026-07-10')).toBe('unknown');
+  });
+
+  test('the first question is answered from the mail where one tap is an answer, and it is not of a session', () => {
+    const liked = q('liked', 'scale', { low: { en: 'bad', fr: 'mal' }, high: { en: 'good', fr: 'bien' } });
+    expect(answersInMail(survey([liked]), 'fr')).toMatchObject({
+      prompt: 'liked? (1 mal, 5 bien)',
+      answers: [1, 2, 3, 4, 5].map((n) => ({ label: String(n), value: String(n) })),
+    });
+    const odd = q('one', 'one of', { choices: [{ id: 'a & b?', text: { en: 'Yes: both' } }] });
+    expect(answersInMail(survey([odd]), 'en').answers).toEqual([
+      { label: 'Yes both', value: 'a%20%26%20b%3F' },
+    ]);
+    expect(answersInMail(survey([q('words', 'text'), liked]), 'en').answers).toEqual([]);
+    const each = survey([], { pages: [{ id: 'p', title: { en: '' }, per: 'session', questions: [liked] }] });
+    expect(answersInMail(each, 'en').answers).toEqual([]);
+    expect([
+      tapped(survey([liked]), '4'),
+      tapped(survey([liked]), '9'),
+      tapped(survey([odd]), 'a & b?'),
+    ]).toEqual([4, null, 'a & b?']);
   });
 });
