@@ -11,6 +11,8 @@ export const topics = [
   'decisions',
   /** Plans, their states, clearance. */
   'events',
+  /** What was learnt at events. */
+  'lessons',
   /** Orders, seats, arrivals, waivers. */
   'seats',
   'money',

@@ -435,7 +435,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'event', id: f.eventId },
       detail: { lesson: f.lessonId, ...(f.text === undefined ? {} : { text: f.text }) },
     }),
-    topics: ofEvent,
+    topics: () => ['lessons'],
   },
   'survey template kept': {
     entry: (f) => ({
