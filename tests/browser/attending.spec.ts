@@ -99,6 +99,8 @@ test('at the door: of the event and of a session, by the name of the door, a nam
     await checkAccess(parent);
     await parent.context().close();
 
+    // Some time passes: the clock of the demonstration stands still, and nobody leaves in the moment they came.
+    await odalys.call('POST /api/clock', { body: { to: '2026-07-09T13:00:00.000Z' } as never });
     await door.getByRole('button', { name: 'Emergency list' }).click();
     await door.getByRole('button', { name: 'Kit Sallow' }).click();
     const lamp = door.getByRole('alert').filter({ hasText: 'Kit Sallow' });
