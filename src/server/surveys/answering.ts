@@ -48,11 +48,9 @@ export async function pagesOf(tx: Queries, { ask, survey, event }: AskedOf): Pro
 }
 
 /** Refuses what comes too late, or a second time. */
-async function demandOpen(w: Work, of: AskedOf): Promise<{ begun: boolean }> {
+async function demandOpen(w: Work, of: AskedOf): Promise<void> {
   if (takesNone(of, w.now)) throw refused('survey-closed');
-  const { answered, begun } = await hasAnswered(w.tx, of.ask.id);
-  if (answered) throw refused('survey-answered');
-  return { begun };
+  if ((await hasAnswered(w.tx, of.ask.id)).answered) throw refused('survey-answered');
 }
 
 /** Keeps what somebody answered, once. */
