@@ -282,6 +282,7 @@ export const eventsContract = contract({
       ),
       templates: z.array(z.object({ id, title: z.string() })),
       funds: z.array(z.object({ id, name: z.string() })),
+      initiatives: z.array(z.object({ id, name: z.string() })),
       /** Days on which nobody works. */
       holidays: z.array(date),
     }),

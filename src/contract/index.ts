@@ -27,11 +27,13 @@ import { guestListsContract } from './guestLists.ts';
 import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
 import { incomingContract } from './incoming.ts';
+import { initiativesContract } from './initiatives.ts';
 import { invitedContract } from './invited.ts';
 import { kindsContract } from './kinds.ts';
 import { lessonsContract } from './lessons.ts';
 import { lettersContract } from './letters.ts';
 import { mailingsContract } from './mailings.ts';
+import { measuresContract } from './measures.ts';
 import { messagesContract } from './messages.ts';
 import { mineContract } from './mine.ts';
 import { moneyContract } from './money.ts';
@@ -123,7 +125,9 @@ export const everything = {
   ...doorsContract,
   ...lessonsContract,
   ...surveysContract,
+  ...measuresContract,
   ...outcomesContract,
+  ...initiativesContract,
   ...recordsContract,
 };
 export type Everything = typeof everything;

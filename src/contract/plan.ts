@@ -405,6 +405,15 @@ export const eventPlan = z.object({
   forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
   messages: z.array(messageLine).max(60),
   surveys: z.array(surveyPlan).max(8),
+  /** What is counted at it, what was planned of it, when it can be counted, and towards which initiatives. */
+  outcomes: z.object({
+    measures: z
+      .array(z.object({ measureId: id, planned: z.number().min(0, 'zero-or-more').max(1e9).nullable() }))
+      .max(20),
+    opensDays: z.int('not-whole').min(0, 'zero-or-more').max(365, 'within-a-year'),
+    closesDays: z.int('not-whole').min(0, 'zero-or-more').max(365, 'within-a-year'),
+    initiativeIds: z.array(id).max(20),
+  }),
 });
 export type EventPlan = z.infer<typeof eventPlan>;
 

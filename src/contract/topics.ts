@@ -13,6 +13,8 @@ export const topics = [
   'events',
   /** What was learnt at events. */
   'lessons',
+  /** Measures, tallies, initiatives. */
+  'outcomes',
   /** Orders, seats, arrivals, waivers. */
   'seats',
   'money',
@@ -79,6 +81,8 @@ const publicReads: { readonly [K in OfPublic<ReadKey>]: readonly Topic[] } = {
   'GET /api/public/verify': ['money'],
   'GET /api/public/waivers/:slug': ['registers'],
   'GET /api/public/here/:token': ['events'],
+  'GET /api/public/count/:token': ['outcomes', 'events'],
+  'GET /api/public/initiatives/:token': ['outcomes'],
   'GET /api/public/cosign/:token': ['registers', 'people'],
   'GET /api/public/signed/:token': ['seats', 'people'],
   'GET /api/public/signed/:token/copy.pdf': nothing,
@@ -135,6 +139,8 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'POST /api/public/card-notifications': nothing,
   'POST /api/public/orders/:token/signatures': ['seats', 'people'],
   'POST /api/public/here/:token': ['seats', 'people'],
+  'POST /api/public/count/:token': ['outcomes'],
+  'POST /api/public/count/:token/pictures': nothing,
   'POST /api/public/waivers/:slug/signatures': ['people', 'registers', 'decisions'],
   'POST /api/public/signed/:token/seen': nothing,
   'POST /api/public/signed/:token/revocation': ['seats', 'people', 'registers'],

@@ -24,6 +24,7 @@ import { askAgain } from './money/charging.ts';
 import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
 import { tellNotices } from './notices/commands.ts';
 import { nextNoticesSql } from './notices/store.ts';
+import { dropLoosePictures, nextLoosePictureSql } from './outcomes/tallyStore.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { writeLot } from './receipts/batches.ts';
 import { nextBatchSql } from './receipts/store.ts';
@@ -181,6 +182,11 @@ export const dueKinds: readonly DueKind[] = [
     what: 'files that no order named',
     next: nextLooseFileSql,
     run: (app, due) => dropLooseFiles(app, due.at),
+  },
+  {
+    what: 'pictures that no tally named',
+    next: nextLoosePictureSql,
+    run: (app, due) => dropLoosePictures(app, due.at),
   },
   {
     what: 'who was asked to step in and has not answered',

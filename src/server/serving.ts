@@ -58,8 +58,11 @@ import { cardsHandlers } from './money/cards.ts';
 import { eventAccountHandlers } from './money/eventAccount.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { noticesHandlers } from './notices/routes.ts';
+import { initiativesHandlers } from './outcomes/initiatives.ts';
 import { lessonsHandlers } from './outcomes/lessons.ts';
+import { measuresHandlers } from './outcomes/measures.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
+import { serveWidget } from './outcomes/widget.ts';
 import { papersHandlers } from './papers/routes.ts';
 import { photoHandlers } from './pictures/photos.ts';
 import { picturesHandlers } from './pictures/routes.ts';
@@ -159,7 +162,9 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...doorsHandlers,
     ...surveysHandlers,
     ...lessonsHandlers,
+    ...measuresHandlers,
     ...outcomesHandlers,
+    ...initiativesHandlers,
     ...recordsHandlers,
   };
   const server = express();
@@ -243,6 +248,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     if (url) response.set('cache-control', 'no-store').redirect(302, url);
     else response.status(404).type('text').send('Not here.');
   });
+  serveWidget(server, app);
   backupCommands(server, app);
   server.use(refuseUnknownHosts(app));
   // The doors can be put on the first screen of a phone.

@@ -76,7 +76,7 @@ export class Caller {
 /** The address of a personal link, as its message carries it. */
 export const linkTo = async (
   app: App,
-  kind: Exclude<LinkKind, 'preview' | 'feed' | 'here' | 'kiosk' | 'cosign'>,
+  kind: Exclude<LinkKind, 'preview' | 'feed' | 'here' | 'kiosk' | 'cosign' | 'count' | 'widget'>,
   subjectId: string,
 ): Promise<string> =>
   `${app.origin}${linkPaths[kind].path}${await openLink({ app, tx: app.db, now: app.clock.now() }, kind, subjectId)}`;

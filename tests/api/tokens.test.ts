@@ -26,6 +26,8 @@ const places: Record<LinkKind, string> = {
   here: 'here',
   kiosk: 'here',
   cosign: 'cosign',
+  count: 'count',
+  widget: 'initiatives',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

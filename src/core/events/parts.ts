@@ -27,6 +27,7 @@ export const planParts = [
   'questions',
   'messages',
   'survey',
+  'outcomes',
 ] as const;
 export type PlanPart = (typeof planParts)[number];
 
@@ -98,6 +99,7 @@ export const partOf = {
   namesDays: 'questions',
   messages: 'messages',
   surveys: 'survey',
+  outcomes: 'outcomes',
 } as const satisfies Record<string, PlanPart>;
 export type PlanField = keyof typeof partOf;
 

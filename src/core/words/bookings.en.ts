@@ -2,6 +2,17 @@ import type { Plurals } from './filling.ts';
 
 /** What can be wrong where one books, signs, takes a shift or answers, in English: it comes with those pages. The French catalogue has the same codes. */
 export const bookingsEn = {
+  'tally-no-number': 'Give a number, such as 12 or 12.5.',
+  'tally-other-unit': 'This is counted in {{unit}}, which {{said}} cannot be made into.',
+  'tally-negative': 'Give 0 or more.',
+  'tally-too-large': 'This is more than can be counted here.',
+  'tally-nothing': 'Give at least one figure.',
+  'tally-ahead': 'This time is still to come.',
+  'tally-outside': 'This is outside the time in which it is counted.',
+  'tally-undated': 'This event has no date yet.',
+  'measure-not-counted': 'This is not counted here.',
+  'counting-over': 'Counting is over. Write to us if something is missing.',
+  'counting-not-yet': 'Counting has not begun yet.',
   'dispute-waits': 'You have written to us about this already. You will get an answer.',
   'dispute-over': 'This cannot be changed any more.',
   'dispute-too-soon': 'The event is not over yet.',

@@ -2,6 +2,17 @@ import type { BookingWords } from './bookings.en.ts';
 
 /** The same in French. */
 export const bookingsFr: BookingWords = {
+  'tally-no-number': 'Donnez un nombre, comme 12 ou 12,5.',
+  'tally-other-unit': 'On compte ici en {{unit}}, ce que {{said}} ne peut pas devenir.',
+  'tally-negative': 'Donnez 0 ou plus.',
+  'tally-too-large': 'C’est plus que ce qui peut être compté ici.',
+  'tally-nothing': 'Donnez au moins un chiffre.',
+  'tally-ahead': 'Ce moment est encore à venir.',
+  'tally-outside': 'C’est en dehors de la période où l’on compte.',
+  'tally-undated': 'Cet événement n’a pas encore de date.',
+  'measure-not-counted': 'Cela n’est pas compté ici.',
+  'counting-over': 'Le comptage est terminé. Écrivez-nous s’il manque quelque chose.',
+  'counting-not-yet': 'Le comptage n’a pas encore commencé.',
   'dispute-waits': 'Vous nous avez déjà écrit à ce sujet. Vous recevrez une réponse.',
   'dispute-over': 'Ceci ne peut plus être changé.',
   'dispute-too-soon': 'L’événement n’est pas encore terminé.',

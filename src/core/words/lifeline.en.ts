@@ -29,6 +29,8 @@ export const lifelineEn = {
   'proposed an event': 'proposed',
   // Surveys
   answered: 'answered',
+  counted: 'counted',
+  tally: '{{measure}}: {{figure}}',
   // What came back
   'wrote back': 'wrote back',
   'answered by a machine': 'an automatic reply',

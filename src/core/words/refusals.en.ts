@@ -2,6 +2,19 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'measure-counted':
+    'Something was counted by it: how it counts, its unit and its digits stay. Close it, and begin another.',
+  'measure-is-closed': 'This measure is closed.',
+  'measure-twice': 'It is counted already.',
+  'measure-tallied': 'Something was counted of “{{name}}”: it stays.',
+  'measure-needed': 'Choose what is counted.',
+  'goal-ends-before': 'It ends before it begins.',
+  'goal-passed': 'This day has passed: a goal needs one that is still to come.',
+  'initiative-changed': 'Somebody else changed this initiative meanwhile. Load it again.',
+  'tally-changed': 'Somebody else corrected this tally meanwhile. Look at it again.',
+  'no-number': 'Give a number.',
+  'within-a-year': 'At most 365 days.',
+  'at-most-three': 'At most 3.',
   'not-from-template': 'This event was not made from a template that you see.',
   'letter-changed': 'Somebody wrote it anew meanwhile. Look at it again.',
   'link-missing': 'It needs {{field}}: without it nobody can do what it is about.',

@@ -22,6 +22,7 @@ import { refusalsEn } from './refusals.en.ts';
 import { rosterEn } from './roster.en.ts';
 import { segmentsEn } from './segments.en.ts';
 import { timesEn } from './times.en.ts';
+import { trendsEn } from './trends.en.ts';
 import { verdictsEn } from './verdicts.en.ts';
 
 /** Everything core says to staff, in English. */
@@ -47,6 +48,7 @@ const english = {
   segments: segmentsEn,
   texts: textsEn,
   times: timesEn,
+  trends: trendsEn,
   verdicts: verdictsEn,
 };
 

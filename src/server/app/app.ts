@@ -205,7 +205,9 @@ export type LinkKind =
   | 'signed'
   | 'here'
   | 'kiosk'
-  | 'cosign';
+  | 'cosign'
+  | 'count'
+  | 'widget';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

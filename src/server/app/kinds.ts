@@ -128,6 +128,13 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'answers forgotten': { eventId: string; answers: number };
   'question set kept': { setId: string; name: string; gone: boolean };
   'survey template kept': { templateId: string; name: string; gone: boolean };
+  'measure changed': { measureId: string; how: string; name: string };
+  'initiative changed': { initiativeId: string; how: string; name: string };
+  /** `how`: as what whoever entered them is known. */
+  'tallies entered': { eventId: string; tallies: number; how: string };
+  'tallies decided': { eventId: string; tallies: number; state: 'counted' | 'set aside'; why: string };
+  'tally corrected': { eventId: string; tallyId: string; why: string };
+  'counting set': { eventId: string; on: boolean };
   'lesson changed': { eventId: string; lessonId: string; how: string; text?: string };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
@@ -444,6 +451,53 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { name: f.name },
     }),
     topics: nobody,
+  },
+  'measure changed': {
+    entry: (f) => ({
+      action: f.how,
+      subject: { kind: 'measure', id: f.measureId },
+      detail: { name: f.name },
+    }),
+    topics: () => ['registers', 'outcomes'],
+  },
+  'initiative changed': {
+    entry: (f) => ({
+      action: f.how,
+      subject: { kind: 'initiative', id: f.initiativeId },
+      detail: { name: f.name },
+    }),
+    topics: () => ['outcomes'],
+  },
+  'tallies entered': {
+    entry: (f) => ({
+      action: 'entered tallies',
+      subject: event(f.eventId),
+      detail: { tallies: f.tallies, how: f.how },
+    }),
+    topics: () => ['outcomes'],
+  },
+  'tallies decided': {
+    entry: (f) => ({
+      action: f.state === 'counted' ? 'counted tallies' : 'set tallies aside',
+      subject: event(f.eventId),
+      detail: { tallies: f.tallies, why: f.why },
+    }),
+    topics: () => ['outcomes'],
+  },
+  'tally corrected': {
+    entry: (f) => ({
+      action: 'corrected a tally',
+      subject: event(f.eventId),
+      detail: { tally: f.tallyId, why: f.why },
+    }),
+    topics: () => ['outcomes'],
+  },
+  'counting set': {
+    entry: (f) => ({
+      action: f.on ? 'let people count' : 'stopped people counting',
+      subject: event(f.eventId),
+    }),
+    topics: () => ['outcomes'],
   },
   'question set kept': {
     entry: (f) => ({

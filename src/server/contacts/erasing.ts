@@ -235,6 +235,13 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run('delete from event_invited where contact_id = any($1)');
   await run('delete from visitor_sessions where contact_id = any($1)');
   await run('update survey_responses set contact_id = null where contact_id = any($1)');
+  // What was counted stays counted; who counted it, where, and what they wrote and showed with it does not.
+  await run(
+    'delete from tally_pictures where tally_id in (select id from tallies where contact_id = any($1))',
+  );
+  await run(
+    "update tallies set contact_id = null, by_name = 'Erased', note = '', place = '' where contact_id = any($1)",
+  );
   await run(
     `update import_rows set cells = '[]', person = null, changes = '[]', reasons = jsonb_build_array(${reasonSql('erased')}), fingerprint = null where contact_id = any($1)`,
   );

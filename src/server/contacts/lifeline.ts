@@ -83,6 +83,10 @@ export const readLifeline = (
        select x.answered_on::timestamptz, 'survey', ${said("'answered'")}, ${asWritten("coalesce(v.title->>'en', '')")}, null, v.event_id
          from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
        union all
+       select t.counted_at, 'survey', ${said("'counted'")},
+              ${said("'tally'", { measure: "m.name->>'en'", figure: "coalesce(t.value::float8::text || ' ' || (m.unit->>'en'), t.thing)" })}, null, t.event_id
+         from tallies t join measures m on m.id = t.measure_id where t.contact_id = $1 and t.state = 'counted'
+       union all
        select coalesce(e.starts_at, e.created_at), 'session', ${said("'speaker'")},
               ${asWritten(`coalesce((select string_agg(x.title->>'en', ', ' order by x.day, x.begins) from agenda_sessions x
                 where x.event_id = s.event_id and x.removed_at is null and s.id = any(x.speaker_ids)), '')`)}, null, s.event_id

@@ -48,6 +48,7 @@ export const belongings = [
   { table: 'messages', column: 'contact_id' },
   { table: 'survey_asks', column: 'contact_id' },
   { table: 'survey_responses', column: 'contact_id' },
+  { table: 'tallies', column: 'contact_id' },
   { table: 'proposals', column: 'contact_id' },
   { table: 'proposals', column: 'other_contact_id' },
   { table: 'speakers', column: 'contact_id' },

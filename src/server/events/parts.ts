@@ -60,7 +60,7 @@ const saveFields =
 /** A problem where something chosen from a register is not there. */
 async function unknown(
   tx: Queries,
-  table: 'units' | 'venues' | 'funds',
+  table: 'units' | 'venues' | 'funds' | 'initiatives',
   id: string | null | undefined,
   path: PlanField,
   what: string,
@@ -114,6 +114,38 @@ async function checkPeople(
       : []),
     ...(p.pictureId && !there.has(p.pictureId) ? [wrongAt(`${field}.${at}.pictureId`, 'picture-gone')] : []),
   ]);
+}
+
+/** Measures and initiatives that are not there, one twice, one that is not offered any more, and one that something was counted of. */
+async function problemsWithOutcomes({ w, event, before, change }: Saving): Promise<FieldProblem[]> {
+  const { measures, initiativeIds } = change.outcomes!;
+  const ids = measures.map((m) => m.measureId);
+  const had = before.outcomes.measures.map((m) => m.measureId);
+  const there = new Map(
+    (
+      await w.tx.query<{ id: string; closed: boolean }>(
+        'select id, closed_at is not null as closed from measures where id = any($1)',
+        [ids],
+      )
+    ).map((m) => [m.id, m.closed]),
+  );
+  const tallied = await w.tx.query<{ name: string }>(
+    `select m.name ->> 'en' as name from measures m where m.id = any($1) and m.id <> all($2)
+       and exists (select 1 from tallies t where t.measure_id = m.id and t.event_id = $3)`,
+    [had, ids, event.id],
+  );
+  return [
+    ...ids.flatMap((id, at) => {
+      const path = `outcomes.measures.${at}.measureId`;
+      if (!there.has(id)) return [wrongAt(path, 'thing-gone', { what: 'measure' })];
+      if (ids.indexOf(id) < at) return [wrongAt(path, 'measure-twice')];
+      return there.get(id) && !had.includes(id) ? [wrongAt(path, 'measure-is-closed')] : [];
+    }),
+    ...tallied.map(({ name }) => wrongAt('outcomes.measures', 'measure-tallied', { name })),
+    ...(
+      await Promise.all(initiativeIds.map((id) => unknown(w.tx, 'initiatives', id, 'outcomes', 'initiative')))
+    ).flat(),
+  ];
 }
 
 /** Sessions of a track that is gone are in none. */
@@ -358,4 +390,5 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: (saving) => saveList(saving, 'message_lines', saving.before.messages, saving.change.messages!),
   },
   survey: { check: checkSurveys, save: saveSurveys },
+  outcomes: { check: problemsWithOutcomes, save: saveFields('outcomes') },
 };

@@ -455,6 +455,7 @@ export const readChoices = async (tx: Queries) => ({
     'select id, public_title as title from events e where is_template and not exists (select 1 from series s where s.pattern_id = e.id) order by public_title',
   ),
   funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+  initiatives: await tx.query<{ id: string; name: string }>('select id, name from initiatives order by name'),
   holidays:
     (await first<{ holidays: string[] }>(tx, 'select holidays::text[] as holidays from organization'))
       ?.holidays ?? [],

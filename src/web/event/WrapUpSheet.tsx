@@ -5,11 +5,13 @@ import { useAddress } from '#web/kit/useAddress.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Figures } from './wrapup/Figures.tsx';
 import { Lessons } from './wrapup/Lessons.tsx';
+import { Outcomes } from './wrapup/Outcomes.tsx';
 import { SurveyResults } from './wrapup/SurveyResults.tsx';
 
 /** What of the wrap-up is looked at: what the event came to, what people said of it, what the next one should know. */
 const views = [
   { value: 'figures', label: phrase('event.figures') },
+  { value: 'outcomes', label: phrase('outcomes.title') },
   { value: 'survey', label: phrase('surveys.results') },
   { value: 'lessons', label: phrase('lessons.title') },
 ] as const;
@@ -27,6 +29,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
         <ListViews label={phrase('event.wrapUp')} value={view} set={(to) => put({ see: to })} views={views} />
       </chakra.div>
       {view === 'figures' && <Figures eventId={page.id} />}
+      {view === 'outcomes' && <Outcomes page={page} />}
       {view === 'survey' && <SurveyResults page={page} />}
       {view === 'lessons' && <Lessons page={page} />}
     </>

@@ -41,6 +41,7 @@ const Here = lazy(() => import('./Here.tsx'));
 const Standing = lazy(() => import('./Standing.tsx'));
 const Cosign = lazy(() => import('./Cosign.tsx'));
 const Signed = lazy(() => import('./Signed.tsx'));
+const Count = lazy(() => import('./Count.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -80,6 +81,7 @@ const router = createBrowserRouter([
       { path: '/verify', element: <Verify /> },
       { path: '/sign/:slug', element: <Standing /> },
       { path: '/here/:token', element: <Here /> },
+      { path: '/count/:token', element: <Count /> },
       { path: '/signed/:token', element: <Signed /> },
       { path: '/cosign/:token', element: <Cosign /> },
       { path: '/pledge/:token', element: <Pledge /> },

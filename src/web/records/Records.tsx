@@ -1,118 +1,43 @@
 import { chakra } from '@chakra-ui/react';
-import { lazy, Suspense } from 'react';
-import { useNavigate } from 'react-router';
-import type { SeasonEvent } from '#contract/events.ts';
-import { sayShortDate } from '#core/time/say.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
+import { ListViews } from '#web/kit/ListViews.tsx';
+import { useAddress } from '#web/kit/useAddress.ts';
+import { useMe } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { Loaded } from '../kit/notices.tsx';
-import { type Column, Table } from '../kit/Table.tsx';
-import { useAsk, useMe } from '../parts/ask.ts';
-import { useSaying } from '../parts/saying.ts';
+import { PastEvents } from './events/PastEvents.tsx';
+import { Initiatives } from './initiatives/Initiatives.tsx';
 
-const TurnUp = lazy(() => import('./TurnUp.tsx'));
+const usual = { show: '', id: '' };
 
-/** What the history shows: past events with who registered and who came. */
+const initiativesFor = ['coordinator', 'treasurer', 'unit lead', 'crew lead'];
+const segmentsFor = ['coordinator', 'treasurer', 'crew lead'];
+
+/** What the history shows: one view at a time, in the address. */
 export default function Records() {
-  const events = useAsk('GET /api/events');
-  const navigate = useNavigate();
+  const [{ show, id }, put] = useAddress(usual);
   const roles = useMe().data?.staff.roles ?? [];
-  const maySegment = roles.some((r) => ['coordinator', 'treasurer', 'crew lead'].includes(r));
-  const { now } = useSaying();
-  const columns: Column<SeasonEvent>[] = [
-    {
-      id: 'date',
-      phone: 'bare',
-      heading: phrase('common.date'),
-      width: '110px',
-      sortBy: (e) => e.startsAt ?? '',
-      cell: (e) => e.startsLocal && `${sayShortDate(e.startsLocal)} ${e.startsLocal.slice(0, 4)}`,
-    },
-    {
-      id: 'title',
-      phone: 'title',
-      heading: phrase('common.event'),
-      sortBy: (e) => e.title.toLowerCase(),
-      cell: (e) => <span className="name">{e.title}</span>,
-      total: (shown) => phrase('records.nEvents', { n: shown.length }),
-    },
-    {
-      id: 'unit',
-      phone: 'hidden',
-      heading: phrase('common.unit'),
-      sortBy: (e) => e.unit ?? '',
-      cell: (e) => e.unit,
-    },
-    {
-      id: 'capacity',
-      heading: phrase('common.capacity'),
-      number: true,
-      sortBy: (e) => e.capacity ?? 0,
-      cell: (e) => e.capacity ?? '',
-    },
-    {
-      id: 'seats',
-      heading: phrase('common.registered'),
-      number: true,
-      sortBy: (e) => e.confirmed,
-      cell: (e) => e.confirmed,
-      total: (shown) => sum(shown, 'confirmed'),
-    },
-    {
-      id: 'came',
-      heading: phrase('common.came'),
-      number: true,
-      sortBy: (e) => e.arrived,
-      cell: (e) => e.arrived,
-      total: (shown) => sum(shown, 'arrived'),
-    },
-    {
-      id: 'share',
-      heading: phrase('records.ofThose'),
-      number: true,
-      sortBy: (e) => share(e),
-      cell: (e) => (e.confirmed ? sayShare(share(e)) : ''),
-      total: (shown) =>
-        sum(shown, 'confirmed') ? sayShare(sum(shown, 'arrived') / sum(shown, 'confirmed')) : '',
-    },
+  const may = (of: readonly string[]) => roles.some((r) => of.includes(r));
+  const views = [
+    { value: '', label: phrase('records.events') },
+    ...(may(initiativesFor) ? [{ value: 'initiatives', label: phrase('initiatives.title') }] : []),
   ];
+  const view = views.some((v) => v.value === show) ? show : '';
   return (
     <div className="page">
       <div className="spread">
         <h1>{phrase('common.records')}</h1>
-        {maySegment && <ButtonLink to="/records/segments">{phrase('records.segments')}</ButtonLink>}
+        <chakra.div display="flex" flexWrap="wrap" gap="6px" alignItems="center">
+          <ListViews
+            label={phrase('common.show')}
+            value={view}
+            set={(to) => put({ ...usual, show: to })}
+            views={views}
+          />
+          {may(segmentsFor) && <ButtonLink to="/records/segments">{phrase('records.segments')}</ButtonLink>}
+        </chakra.div>
       </div>
-      <Loaded of={events}>
-        {(all) => {
-          const past = all
-            .filter((e) => !e.isTemplate && e.startsAt && e.startsAt < now && e.state !== 'called off')
-            .reverse();
-          return (
-            <>
-              {past.length > 3 && (
-                <Suspense fallback={<chakra.div height="220px" />}>
-                  <TurnUp events={past} />
-                </Suspense>
-              )}
-              <Table
-                label={phrase('records.pastEvents')}
-                rows={past}
-                columns={columns}
-                keyOf={(e) => e.id}
-                open={(e) => navigate(`/events/${e.id}/wrap-up`)}
-                name="records"
-                empty={phrase('records.pastEventsAreCompared')}
-                height="56vh"
-              />
-            </>
-          );
-        }}
-      </Loaded>
+      {view === '' && <PastEvents />}
+      {view === 'initiatives' && <Initiatives id={id} />}
     </div>
   );
 }
-
-const sum = (events: readonly SeasonEvent[], of: 'confirmed' | 'arrived'): number =>
-  events.reduce((total, e) => total + e[of], 0);
-const sayShare = (s: number): string => `${Math.round(s * 100)} %`;
-const share = (e: SeasonEvent): number => (e.confirmed ? e.arrived / e.confirmed : 0);

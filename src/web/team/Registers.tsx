@@ -18,6 +18,7 @@ import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Kinds } from './Kinds.tsx';
 import { Logo } from './Logo.tsx';
+import { Measures } from './Measures.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
 
@@ -28,6 +29,7 @@ type Row = { id: string; name: string };
 export default function Registers() {
   const choices = useAsk('GET /api/choices');
   const books = useMe().data?.staff.roles.some((r) => r === 'coordinator' || r === 'treasurer') ?? false;
+  const coordinates = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
     <chakra.div className="page" maxWidth="860px">
       <h1>{phrase('team.placesUnitsFundsAnd')}</h1>
@@ -50,6 +52,7 @@ export default function Registers() {
             />
             <NamedRegister of="funds" rows={c.funds} />
             {books && <Initiatives />}
+            {coordinates && <Measures />}
             <WaiversLink count={c.waivers.length} />
             <Roles />
             <Kinds />

@@ -71,6 +71,7 @@ export const fieldTitles: Record<PlanField, string> = {
   forgetDays: phrase('questions.forgetDays'),
   messages: phrase('common.messages'),
   surveys: phrase('event.survey'),
+  outcomes: phrase('outcomes.planTitle'),
 };
 
 const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/u;

@@ -62,6 +62,7 @@ const waiverOf = (value: unknown): unknown =>
 type Answers = Readonly<Record<string, boolean | number>>;
 
 type Doors = EventPlan['doors'];
+type Counted = EventPlan['outcomes'];
 
 /** How the doors are kept, in a few words. */
 const sayDoors = ({ goHome, most, handover, certificate }: Doors): string =>
@@ -82,6 +83,18 @@ const sayDoors = ({ goHome, most, handover, certificate }: Doors): string =>
 export function useSayChange(page: EventPage): (change: Change) => string {
   const say = useSayValue(page);
   const own = useAsk('GET /api/clearance/facts').data ?? [];
+  const measures = useAsk('GET /api/measures').data ?? [];
+  const sayCounted = ({ measures: of, opensDays, closesDays }: Counted): string =>
+    of.length
+      ? phrase('outcomes.historyWindow', {
+          measures: of
+            .map(({ measureId }) => measures.find((m) => m.id === measureId)?.name.en ?? '')
+            .filter(Boolean)
+            .join(', '),
+          opens: opensDays,
+          closes: closesDays,
+        })
+      : phrase('outcomes.historyNone');
   const sayAnswer = (value: boolean | number | undefined): string =>
     value === undefined
       ? phrase('clearance.notSaid')
@@ -91,6 +104,7 @@ export function useSayChange(page: EventPage): (change: Change) => string {
           ? phrase('clearance.no')
           : String(value);
   return (change) => {
+    if (change.field === 'outcomes') return sayListed(change, (value) => sayCounted(value as Counted));
     if (change.field === 'doors') return sayListed(change, (value) => sayDoors(value as Doors));
     if (change.field !== 'facts') return sayListed(change, say);
     const [before, after] = [change.before ?? {}, change.after ?? {}] as [Answers, Answers];

@@ -10,6 +10,7 @@ import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
 import { Gift } from './Gift.tsx';
 import { Look } from './Look.tsx';
 import { Offers } from './Offers.tsx';
+import { Outcomes } from './Outcomes.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
 import { PaidInSection } from './PaidInSection.tsx';
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
@@ -262,6 +263,15 @@ export const sections: readonly Section[] = [
     optional: {
       used: (plan) => plan.surveys.length > 0,
       empty: { surveys: [] },
+    },
+  },
+  {
+    id: 'outcomes',
+    title: phrase('outcomes.planTitle'),
+    Show: Outcomes,
+    optional: {
+      used: ({ outcomes }) => outcomes.measures.length > 0 || outcomes.initiativeIds.length > 0,
+      empty: { outcomes: { measures: [], opensDays: 0, closesDays: 7, initiativeIds: [] } },
     },
   },
   {

@@ -8,11 +8,13 @@ import { crew } from './crew.ts';
 import { desk } from './desk.ts';
 import { door } from './door.ts';
 import { event } from './event.ts';
+import { initiatives } from './initiatives.ts';
 import { ledger } from './ledger.ts';
 import { lessons } from './lessons.ts';
 import { messages } from './messages.ts';
 import { offers } from './offers.ts';
 import { organization } from './organization.ts';
+import { outcomes } from './outcomes.ts';
 import { parts } from './parts.ts';
 import { questions } from './questions.ts';
 import { queue } from './queue.ts';
@@ -39,11 +41,13 @@ export const phrases = {
   desk,
   door,
   event,
+  initiatives,
   ledger,
   lessons,
   messages,
   offers,
   organization,
+  outcomes,
   parts,
   questions,
   queue,

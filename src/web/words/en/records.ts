@@ -133,5 +133,6 @@ export const records = {
   days: '{{label}}: days',
   firstDay: '{{label}}: first day',
   lastDay: '{{label}}: last day',
+  events: 'Events',
   nEvents: '{{n:event|events}}',
 } as const;

@@ -1,8 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import type { SeasonEvent } from '#contract/events.ts';
+import { Chart, colour, quietChart } from '#web/parts/chart.tsx';
+import { useLooks } from '#web/shell/state.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { Chart, colour, quietChart } from '../parts/chart.tsx';
-import { useLooks } from '../shell/state.ts';
 
 /** How many registered and how many came, by year; the title says the finding. */
 export default function TurnUp({ events }: { events: SeasonEvent[] }) {
