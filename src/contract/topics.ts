@@ -139,7 +139,7 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'POST /api/public/card-notifications': nothing,
   'POST /api/public/orders/:token/signatures': ['seats', 'people'],
   'POST /api/public/here/:token': ['seats', 'people'],
-  'POST /api/public/count/:token': ['outcomes'],
+  'POST /api/public/count/:token': ['outcomes', 'events'],
   'POST /api/public/count/:token/pictures': nothing,
   'POST /api/public/waivers/:slug/signatures': ['people', 'registers', 'decisions'],
   'POST /api/public/signed/:token/seen': nothing,

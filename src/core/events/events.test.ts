@@ -164,6 +164,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     stepping: 0,
     swaps: 0,
     disputed: 0,
+    talliesWaiting: 0,
     survey: null,
     checksFailing: [],
   };
@@ -185,6 +186,11 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   expect(disputed.map((n) => sayNote(n.code, n.params).headline)).toContain(
     '2 people say that their attendance is not right.',
   );
+  // What was counted is looked at before the event as well: it may be counted earlier.
+  for (const over of [false, true])
+    expect(marginOf({ ...well, over, talliesWaiting: 1 }).map((n) => sayNote(n.code, n.params).headline)).toContain(
+      '1 tally waits to be looked at.',
+    );
   const conditions = [
     { step: 'Safety', what: 'A second boat.', blocks: true, daysLeft: 3 },
     { step: 'Finance', what: 'A cash box.', blocks: false, daysLeft: -2 },

@@ -57,6 +57,8 @@ export interface MarginFacts {
   applied: number;
   /** Who said that what is kept of their attendance is wrong, and waits for an answer. */
   disputed: number;
+  /** Tallies that wait to be looked at. */
+  talliesWaiting: number;
   survey: { asked: number; answered: number } | null;
   checksFailing: string[];
 }
@@ -162,6 +164,8 @@ export function marginOf(f: MarginFacts): Note[] {
   if (f.crewMissing) settle('stop', 74, 'crew-missing', 'crew', { people: f.crewMissing }, now);
   if (f.over) addAfter();
   else addBefore();
+  if (f.talliesWaiting)
+    settle('need', 34, 'tallies-waiting', 'wrap-up', { tallies: f.talliesWaiting }, thisWeek);
   if (f.messagesFailed)
     settle('stop', 75, 'messages-failed', 'messages', { messages: f.messagesFailed }, now);
   if (f.paymentsUnknown)

@@ -123,6 +123,11 @@ export const notesEn = {
     text: 'Correct it or leave it; they are told either way.',
     action: 'Look at it',
   },
+  'tallies-waiting': {
+    headline: '{{tallies:tally waits|tallies wait}} to be looked at.',
+    text: 'They do not count before somebody has.',
+    action: 'Look at them',
+  },
   'nobody-steps-in': {
     headline: 'Nobody steps in on {{shifts:shift|shifts}}.',
     text: 'Everybody who could was asked.',

@@ -474,7 +474,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { tallies: f.tallies, how: f.how },
     }),
-    topics: () => ['outcomes'],
+    topics: () => ['outcomes', 'events'],
   },
   'tallies decided': {
     entry: (f) => ({
@@ -482,7 +482,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { tallies: f.tallies, why: f.why },
     }),
-    topics: () => ['outcomes'],
+    topics: () => ['outcomes', 'events'],
   },
   'tally corrected': {
     entry: (f) => ({

@@ -1,3 +1,4 @@
+import type { EventReach } from '#core/access/stages.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { TallyRow } from './tallyStore.ts';
 
@@ -69,9 +70,10 @@ export const readHoursOf = (tx: Queries, initiativeId: string) =>
     [initiativeId],
   );
 
-/** Events that count towards an initiative, the newest first. */
+/** Events that count towards an initiative, the newest first, with what decides who sees them. */
 export const readEventsOf = (tx: Queries, initiativeId: string) =>
-  tx.query<{ id: string; title: string; startsAt: string | null }>(
-    `select id, public_title as title, starts_at from events where id in (${itsEvents}) order by starts_at desc nulls last, id limit 300`,
+  tx.query<EventReach & { title: string }>(
+    `select id, public_title as title, starts_at, ends_at, doors_at, unit_id, partner_ids from events where id in (${itsEvents})
+     order by starts_at desc nulls last, id limit 300`,
     [initiativeId],
   );

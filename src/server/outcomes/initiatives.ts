@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { initiativesContract } from '#contract/initiatives.ts';
+import { stagesOf } from '#core/access/stages.ts';
 import { byDay, standingByDay, trendOf } from '#core/outcomes/days.ts';
 import type { Measure } from '#core/outcomes/measure.ts';
 import { type Tally, totalOf } from '#core/outcomes/tally.ts';
@@ -204,17 +205,22 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
     const standing: GoalStanding[] = [];
     for (const goal of await readGoals(c.tx, [initiative.id]))
       standing.push(await standingOf(c.tx, goal, at));
+    // What one event brought is told to who sees its wrap-up; what all of them did, to everybody here.
+    const events = (await readEventsOf(c.tx, initiative.id)).filter((e) =>
+      stagesOf(c.staff, e, c.now).has('wrap-up'),
+    );
     return {
       ...initiative,
       today: at.today,
       currency: at.currency,
       goals: standing.map(({ shown, days }) => ({ ...shown, days })),
-      events: (await readEventsOf(c.tx, initiative.id)).map(({ startsAt, ...event }) => ({
-        ...event,
+      events: events.map(({ id, title, startsAt }) => ({
+        id,
+        title,
         on: startsAt && dateOf(startsAt, at.zone),
         brought: Object.fromEntries(
           standing.map(({ shown, kind, brought }) => {
-            const own = brought.filter((b) => b.eventId === event.id);
+            const own = brought.filter((b) => b.eventId === id);
             return [shown.id, own.length ? totalOf(kind, own) : null];
           }),
         ),

@@ -38,6 +38,7 @@ interface CountsRow {
   stepping: number;
   swaps: number;
   disputed: number;
+  talliesWaiting: number;
 }
 
 interface Remarks {
@@ -191,6 +192,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     applied: counts.applied,
     crewMissing: counts.crewMissing,
     disputed: counts.disputed,
+    talliesWaiting: counts.talliesWaiting,
     nobodySteps: counts.nobodySteps,
     stepping: counts.stepping,
     swaps: counts.swaps,
@@ -222,7 +224,8 @@ const countsSql = `
     (select count(*)::int from step_in_asks k join shifts s on s.id = k.shift_id where s.event_id = e.id and k.state = 'asked') as stepping,
     (select count(distinct a.id)::int from swap_wishes x join assignments a on a.id = x.assignment_id join shifts s on s.id = a.shift_id join shifts o on o.id = x.shift_id
       where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and o.removed_at is null and o.starts_at > $2 and a.state = 'agreed') as swaps,
-    (select count(*)::int from attendance_disputes d where d.event_id = e.id and d.answered_at is null) as disputed
+    (select count(*)::int from attendance_disputes d where d.event_id = e.id and d.answered_at is null) as disputed,
+    (select count(*)::int from tallies t where t.event_id = e.id and t.state = 'waiting') as tallies_waiting
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;
