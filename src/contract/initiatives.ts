@@ -54,6 +54,7 @@ export const initiativesContract = contract({
       id,
       name: z.string(),
       about: z.string(),
+      fundId: id.nullable(),
       version: z.int(),
       today: date,
       currency,
@@ -77,6 +78,8 @@ export const initiativesContract = contract({
     params: idParams,
     body: z.object({
       about: z.string().trim().max(2000),
+      /** Gifts to it are gifts for the initiative. */
+      fundId: id.nullable(),
       goals: z.array(goalBody).max(12),
       version: z.int(),
     }),

@@ -49,6 +49,8 @@ const mine = z.object({
   shifts: z.array(heldShift),
   /** Surveys that wait for their answer. */
   surveys: z.array(z.object({ title: z.string(), token: z.string() })),
+  /** Events of theirs at which something can be counted now. */
+  counts: z.array(z.object({ title: z.string(), token: z.string() })),
   /** What they gave, the newest first. */
   gifts: z.array(
     z.object({

@@ -21,6 +21,7 @@ import { playAttending } from './attending.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
+import { playCounting } from './counting.ts';
 import { briefShifts, storeSkills } from './crew.ts';
 import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
@@ -121,6 +122,7 @@ export async function fill(
   await playSigning(app);
   await playAttending(app, founded.staff['Odalys Ferrant'] ?? null);
   await playSurveys(app);
+  await playCounting(app, founded);
   await runner.run();
   await readStatement(app);
   await runner.stop();

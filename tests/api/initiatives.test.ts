@@ -43,8 +43,11 @@ const goal = (more: object = {}) => ({
   by: '2026-12-31',
   ...more,
 });
-const put = (id: string, goals: object[], version: number, about = '') =>
-  odalys.try('PUT /api/initiatives/:id', { params: { id }, body: { about, goals: goals as never, version } });
+const put = (id: string, goals: object[], version: number, about = '', fundId: string | null = null) =>
+  odalys.try('PUT /api/initiatives/:id', {
+    params: { id },
+    body: { about, fundId, goals: goals as never, version },
+  });
 
 /** An event in the past that counts towards some initiatives. */
 async function held(title: string, day: string, initiativeIds: string[], entries: object[]) {
@@ -120,23 +123,28 @@ test('what events count comes to the goals of their initiatives, and is said as 
   expect((await look(id)).goals[0]!.value).toBe(440);
 });
 
-test('gifts for an initiative and at its events come to it, in the currency of the organization', async () => {
+test('gifts for an initiative and to its fund come to it, in the currency of the organization', async () => {
   const { id } = await begin('Hide');
   const event = await held('Supper', '2026-05-10', [id], []);
   const { funds } = await odalys.call('GET /api/choices');
   const give = (row: object) =>
     world.app.db.query(
       `insert into donations (id, fund_id, amount, currency, at, initiative_id, event_id)
-       select $1, $2, (r->>'amount')::bigint, r->>'currency', '2026-05-10T12:00:00Z', (r->>'initiative')::uuid, (r->>'event')::uuid from (select $3::jsonb as r) x`,
+       select $1, coalesce((r->>'fund')::uuid, $2), (r->>'amount')::bigint, r->>'currency', '2026-05-10T12:00:00Z', (r->>'initiative')::uuid, (r->>'event')::uuid from (select $3::jsonb as r) x`,
       [crypto.randomUUID(), funds[0]!.id, JSON.stringify(row)],
     );
   await give({ amount: 12_500, currency: 'CAD', initiative: id });
-  await give({ amount: 2_500, currency: 'CAD', event: event.id });
+  await give({ amount: 2_500, currency: 'CAD', event: event.id, fund: funds[1]!.id });
+  await give({ amount: 7_700, currency: 'CAD', event: event.id });
   await give({ amount: 9_900, currency: 'USD', initiative: id });
   await give({ amount: 9_900, currency: 'CAD' });
   // Taken back, it is gone.
   await give({ amount: -500, currency: 'CAD', initiative: id });
-  await put(id, [goal({ of: 'gifts', measureId: null, target: 200 })], 1);
+  const gifts = goal({ of: 'gifts', measureId: null, target: 200 });
+  expect((await put(id, [gifts], 1, '', crypto.randomUUID())).problem.fields).toMatchObject([
+    { path: 'fundId', code: 'thing-gone' },
+  ]);
+  await put(id, [gifts], 1, '', funds[1]!.id);
   const shown = await look(id);
   expect(shown.goals[0]).toMatchObject({ value: 145, unit: { en: 'CAD' } });
   expect(Object.values(shown.events[0]!.brought)).toEqual([25]);

@@ -188,9 +188,9 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   );
   // What was counted is looked at before the event as well: it may be counted earlier.
   for (const over of [false, true])
-    expect(marginOf({ ...well, over, talliesWaiting: 1 }).map((n) => sayNote(n.code, n.params).headline)).toContain(
-      '1 tally waits to be looked at.',
-    );
+    expect(
+      marginOf({ ...well, over, talliesWaiting: 1 }).map((n) => sayNote(n.code, n.params).headline),
+    ).toContain('1 tally waits to be looked at.');
   const conditions = [
     { step: 'Safety', what: 'A second boat.', blocks: true, daysLeft: 3 },
     { step: 'Finance', what: 'A cash box.', blocks: false, daysLeft: -2 },

@@ -17,6 +17,7 @@ export const mergeFields = {
   manage_link: 'link to see and change the registration',
   waiver_link: 'link to sign the waiver',
   survey_link: 'link to the survey',
+  count_link: 'page to count on, as long as there is one',
   next_event: 'the next date that suits them by their history',
   next_event_link: 'the page of that date',
   survey_first_link: 'the first question of the survey, answered with one tap',
@@ -68,12 +69,12 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'pledgers') return [...ofAnybody, 'gift', 'purpose', 'gift_link'];
   if (audience === 'certified') return [...ofAnybody, 'certificate', 'holds_until'];
   if (audience === 'following') return ofEvent;
-  if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link', ...ofSurvey];
+  if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link', 'count_link', ...ofSurvey];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.
   if (audience === 'sessions') return [...ofEvent, 'session'];
   if (audience === 'guardians') return [...ofEvent, 'children', ...ofSurvey];
   return audience === 'attendees'
-    ? [...ofEvent, ...ofOrder, ...ofSurvey, 'next_event', 'next_event_link']
+    ? [...ofEvent, ...ofOrder, ...ofSurvey, 'count_link', 'next_event', 'next_event_link']
     : [...ofEvent, ...ofOrder];
 }
 

@@ -51,7 +51,7 @@ export function sayFigure(
 ): string {
   const shown = readTexts(unit, language).trim();
   if (/^[A-Z]{3}$/u.test(shown))
-    return new Intl.NumberFormat(language, {
+    return new Intl.NumberFormat(`${language.slice(0, 2)}-CA`, {
       style: 'currency',
       currency: shown,
       maximumFractionDigits: 0,

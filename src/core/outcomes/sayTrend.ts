@@ -17,6 +17,8 @@ const sure = { likely: 0.8, unlikely: 0.2 } as const;
 export function sayTrend(goal: SaidGoal): string {
   const { state, value, reachedOn, ahead, monthly, kind } = goal;
   const figure = (n: number) => sayFigure(n, goal);
+  // What is to come is not known to the last digit.
+  const about = (n: number) => sayFigure(Number(n.toPrecision(3)), goal);
   const said = words().trends;
   if (state === 'to come') return say(said['to come'], { from: { date: goal.from } });
   if (value === null) return say(said['no figures']);
@@ -34,10 +36,10 @@ export function sayTrend(goal: SaidGoal): string {
   const how = ahead.likely >= sure.likely ? 'likely' : ahead.likely <= sure.unlikely ? 'unlikely' : 'open';
   return say(said[latest ? (`${how} latest` as const) : how], {
     ...base,
-    ahead: figure(ahead.value),
-    low: figure(ahead.low),
-    high: figure(ahead.high),
-    needed: figure(monthly?.needed ?? 0),
-    now: figure(monthly?.now ?? 0),
+    ahead: about(ahead.value),
+    low: about(ahead.low),
+    high: about(ahead.high),
+    needed: about(monthly?.needed ?? 0),
+    now: about(monthly?.now ?? 0),
   });
 }

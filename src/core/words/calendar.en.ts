@@ -60,6 +60,7 @@ export const calendarEn = {
   codeAgain: 'Ask for another',
   whichOfYou: 'Which of you is it?',
   mineTitle: 'Hello {{name}}',
+  countsWaiting: 'To be counted now',
   surveysWaiting: 'Waiting for your answer',
   surveyOf: 'How was {{title}}?',
   yourCalendar: 'Your seats and shifts in your own calendar',

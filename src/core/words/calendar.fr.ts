@@ -62,6 +62,7 @@ export const calendarFr: { [Key in keyof typeof calendarEn]: string } = {
   codeAgain: 'En demander un autre',
   whichOfYou: 'Qui êtes-vous ?',
   mineTitle: 'Bonjour {{name}}',
+  countsWaiting: 'À compter maintenant',
   surveysWaiting: 'En attente de votre réponse',
   surveyOf: 'Comment était {{title}} ?',
   yourCalendar: 'Vos places et vos quarts dans votre agenda',

@@ -14,7 +14,7 @@ import { docOf } from '#core/text/doc.ts';
 import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { readTexts } from '#core/words/texts.ts';
-import type { Work } from '../app/app.ts';
+import { liveLink, type Work } from '../app/app.ts';
 import { first } from '../db/database.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
@@ -89,6 +89,10 @@ export async function render(
       'follow',
       await askedByLink(w, event, { ...message, contactId: message.contactId }),
     );
+  if (uses('count_link')) {
+    const token = await liveLink(w, 'count', event.id);
+    values.count_link = token ? `${w.app.origin}/count/${token}` : '';
+  }
   if (uses('next_event') && message.contactId && as !== 'made up')
     Object.assign(values, await suitingEvent(w, message.contactId, language));
   if (uses('survey_link') || uses('survey_first_link'))

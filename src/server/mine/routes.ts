@@ -4,6 +4,7 @@ import { listingQuery } from '#contract/publicEvent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { countingState, countingWindow } from '#core/outcomes/counting.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type App, followLink, liveLink, openLink } from '../app/app.ts';
@@ -20,7 +21,7 @@ import { listingFor } from '../registration/listing.ts';
 import { theOrganization } from '../staff/store.ts';
 import { stillToSign, waiverNeedsOf } from '../waivers/store.ts';
 import { askForCode, enterByCode, enterByLink } from './signingIn.ts';
-import { giftsOf, type OfEvent, seatsOf, shiftsOf, surveysOf } from './store.ts';
+import { countedOf, giftsOf, type OfEvent, seatsOf, shiftsOf, surveysOf } from './store.ts';
 
 const everything: z.output<typeof listingQuery> = listingQuery.parse({ limit: 300 });
 
@@ -124,6 +125,12 @@ export const mineHandlers: Handlers<typeof mineContract> = {
       const token = await liveLink(c, 'survey', askId);
       if (token) surveys.push({ title: publicTitle, token });
     }
+    const counts: Mine['counts'] = [];
+    for (const { id, publicTitle, ...event } of await countedOf(tx, visitor.contactId, now)) {
+      const token = await liveLink(c, 'count', id);
+      if (token && countingState(countingWindow(event, event.outcomes), now) === 'open')
+        counts.push({ title: publicTitle, token });
+    }
     const { zone } = await theOrganization(tx);
     const everybodys = new Set((await listingFor(tx, everything, now, null)).events.map((e) => e.slug));
     const theirs = await listingFor(tx, everything, now, visitor);
@@ -149,6 +156,7 @@ export const mineHandlers: Handlers<typeof mineContract> = {
         endsLocal: s.to,
       })),
       surveys,
+      counts,
       gifts: await giftsOf(tx, visitor.contactId, zone),
       feedToken: await openLink(c, 'feed', visitor.contactId),
       // What they hold stands above.

@@ -3,6 +3,7 @@ import { standing } from '#core/registration/states.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
+import type { EventRow } from '../events/store.ts';
 
 export interface CodeRow {
   id: string;
@@ -139,6 +140,18 @@ export const surveysOf = (tx: Queries, contactId: string, now: string) =>
      where k.contact_id = $1 and not k.answered and s.removed_at is null and e.state not in ('draft', 'shelved', 'called off')
        and (e.starts_at is null or (coalesce(e.ends_at, e.starts_at) at time zone e.zone + make_interval(days => s.closes_days)) at time zone e.zone > $2)
        and exists (select 1 from links l where l.kind = 'survey' and l.subject_id = k.id and l.revoked_at is null)
+     order by e.starts_at desc limit 20`,
+    [contactId, now],
+  );
+
+/** Events somebody has a seat or a shift at where people count, within a year. */
+export const countedOf = (tx: Queries, contactId: string, now: string) =>
+  tx.query<Pick<EventRow, 'id' | 'publicTitle' | 'startsAt' | 'endsAt' | 'zone' | 'outcomes'>>(
+    `select e.id, e.public_title, e.starts_at, e.ends_at, e.zone, e.outcomes from links l join events e on e.id = l.subject_id
+     where l.kind = 'count' and l.revoked_at is null and e.state not in ('draft', 'shelved', 'called off')
+       and e.starts_at between $2::timestamptz - interval '1 year' and $2::timestamptz + interval '1 year'
+       and (exists (select 1 from registrations r where r.event_id = e.id and r.contact_id = $1 and r.state = 'confirmed')
+         or exists (select 1 from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and a.contact_id = $1 and a.state in ${among(onShift)}))
      order by e.starts_at desc limit 20`,
     [contactId, now],
   );

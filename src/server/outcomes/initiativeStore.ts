@@ -7,6 +7,7 @@ interface InitiativeRow {
   name: string;
   about: string;
   version: number;
+  fundId: string | null;
 }
 
 /** Every initiative by name, with how many events count towards it. */
@@ -20,7 +21,7 @@ export const readInitiatives = (tx: Queries) =>
 export const readInitiative = (tx: Queries, id: string, lock = false): Promise<InitiativeRow | null> =>
   first<InitiativeRow>(
     tx,
-    `select id, name, about, version from initiatives where id = $1 ${lock ? 'for update' : ''}`,
+    `select id, name, about, version, fund_id from initiatives where id = $1 ${lock ? 'for update' : ''}`,
     [id],
   );
 
@@ -54,11 +55,11 @@ export const readTalliesOf = (tx: Queries, initiativeId: string, measureId: stri
     [initiativeId, measureId],
   );
 
-/** Gifts for an initiative or at one of its events, in whole units of a currency. */
+/** Gifts for an initiative or to its fund, in whole units of a currency. */
 export const readGiftsOf = (tx: Queries, initiativeId: string, currency: string) =>
   tx.query<{ eventId: string | null; at: string; value: number }>(
     `select event_id, at, amount / 100.0::float8 as value from donations
-     where currency = $2 and (initiative_id = $1::uuid or event_id in (${itsEvents}))`,
+     where currency = $2 and (initiative_id = $1 or fund_id = (select fund_id from initiatives where id = $1))`,
     [initiativeId, currency],
   );
 
@@ -77,3 +78,6 @@ export const readEventsOf = (tx: Queries, initiativeId: string) =>
      order by starts_at desc nulls last, id limit 300`,
     [initiativeId],
   );
+
+export const isFund = async (tx: Queries, id: string): Promise<boolean> =>
+  (await first(tx, 'select 1 as x from funds where id = $1', [id])) !== null;

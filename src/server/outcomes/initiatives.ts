@@ -16,6 +16,7 @@ import { type FieldProblem, invalid, notFound, refused } from '../http/problem.t
 import { theOrganization } from '../staff/store.ts';
 import {
   type GoalRow,
+  isFund,
   readEventsOf,
   readGiftsOf,
   readGoals,
@@ -230,13 +231,16 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
   },
 
   'PUT /api/initiatives/:id': async (c) => {
-    const { about, goals, version } = c.body;
+    const { about, fundId, goals, version } = c.body;
     const initiative = await readInitiative(c.tx, c.params.id, true);
     if (!initiative) throw notFound('This initiative');
     if (initiative.version !== version) throw refused('initiative-changed');
     const before = await readGoals(c.tx, [initiative.id]);
     const { today } = await around(c);
-    const wrong = await problemsWithGoals(c.tx, before, goals, today);
+    const wrong = [
+      ...(fundId && !(await isFund(c.tx, fundId)) ? [wrongAt('fundId', 'thing-gone', { what: 'fund' })] : []),
+      ...(await problemsWithGoals(c.tx, before, goals, today)),
+    ];
     if (wrong.length) throw invalid(wrong);
     await c.tx.query('delete from initiative_goals where initiative_id = $1', [initiative.id]);
     for (const [position, { from, by, ...goal }] of goals.entries())
@@ -248,7 +252,7 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
         byOn: by,
         position,
       });
-    await update(c.tx, 'initiatives', initiative.id, { about, version: version + 1 });
+    await update(c.tx, 'initiatives', initiative.id, { about, fundId, version: version + 1 });
     await record(c, 'initiative changed', {
       initiativeId: initiative.id,
       name: initiative.name,

@@ -3,6 +3,7 @@ import type { outcomesContract } from '#contract/outcomes.ts';
 import { canBeLookedFor, findHere } from '#core/doors/selfCheckIn.ts';
 import { readAmount } from '#core/outcomes/amount.ts';
 import { countingState, countingWindow, problemWithTime } from '#core/outcomes/counting.ts';
+import { readEntries } from '#core/outcomes/entering.ts';
 import type { Measure } from '#core/outcomes/measure.ts';
 import { doubtsAbout, type Entrant, perEach, type SignedTally, totalOf } from '#core/outcomes/tally.ts';
 import type { Instant } from '#core/time/clock.ts';
@@ -12,7 +13,7 @@ import { type Actor, type App, inTransaction, liveLink, type Work } from '../app
 import { record } from '../app/record.ts';
 import { byOwner, insert, type Queries, update } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
-import { type FieldProblem, invalid, notFound, refused } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { makePhoto } from '../pictures/making.ts';
 import { measuresById } from './measures.ts';
 import {
@@ -76,33 +77,6 @@ export async function countingPage(w: Pick<Work, 'app' | 'tx'>, eventId: string)
   return link && `${w.app.origin}/count/${link}`;
 }
 
-/** Reads what was typed of each measure; everything wrong at once, each beside its field. */
-function readEntries(
-  measures: readonly Measure[],
-  { entries }: Pick<Entered, 'entries'>,
-): { measure: Measure; value: number | null; thing: string; said: string }[] {
-  const wrong: FieldProblem[] = [];
-  const read = entries.map(({ measureId, said, thing }, at) => {
-    const measure = measures.find((m) => m.id === measureId);
-    if (!measure) {
-      wrong.push(wrongAt(`entries.${at}.measureId`, 'measure-not-counted'));
-      return null;
-    }
-    if (measure.kind === 'distinct') {
-      if (!thing) wrong.push(wrongAt(`entries.${at}.thing`, 'about-needed'));
-      return { measure, value: null, thing, said: '' };
-    }
-    const amount = readAmount(said, measure);
-    if (amount.wrong) {
-      wrong.push(wrongAt(`entries.${at}.said`, amount.wrong.code, amount.wrong.params));
-      return null;
-    }
-    return { measure, value: amount.value, thing: '', said };
-  });
-  if (wrong.length) throw invalid(wrong);
-  return read.filter((r) => r !== null);
-}
-
 /** When something was counted: refused in the future and outside the window. Nothing said is now. */
 function countedAt(event: EventRow, local: string | null, now: Instant): Instant {
   const at = local ? instantOf(local, event.zone) : now;
@@ -113,7 +87,8 @@ function countedAt(event: EventRow, local: string | null, now: Instant): Instant
 
 /** Keeps what somebody entered. What there is doubt about waits to be looked at. */
 export async function enterTallies(w: Work, event: EventRow, entered: Entered, by: By): Promise<string[]> {
-  const read = readEntries(await measuresOf(w.tx, event), entered);
+  const { read, wrong } = readEntries(await measuresOf(w.tx, event), entered.entries);
+  if (wrong.length) throw invalid(wrong);
   const at = countedAt(event, entered.countedLocal, w.now);
   const there: SignedTally[] = (await readTallies(w.tx, event.id)).filter((t) => t.state !== 'set aside');
   const ids: string[] = [];

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { outcomesContract } from '#contract/outcomes.ts';
+import { readEntries } from '#core/outcomes/entering.ts';
 import { sayFigure } from '#core/outcomes/measure.ts';
 import { sayRange } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
@@ -113,6 +114,7 @@ function Entering({ of, token, done }: { of: Page; token: string; done: () => vo
         params: { token },
         body: { ...rest, countedLocal: countedLocal || null, entries: entriesOf(of.measures, said) },
       }),
+    check: ({ said }) => readEntries(of.measures, entriesOf(of.measures, said)).wrong,
     fieldOf: (path, { said }) => fieldOfEntry(of.measures, said, path),
     draft: { name: `count ${token.slice(0, 12)}`, keeping: 'tab' },
     after: done,

@@ -66,6 +66,18 @@ function Shown({ page }: { page: Page }) {
           {t('signOut')}
         </Button>
       </Ends>
+      {page.counts.length > 0 && (
+        <>
+          <Head>{t('countsWaiting')}</Head>
+          <Rows>
+            {page.counts.map((s) => (
+              <li key={s.token}>
+                <TextLink to={`/count/${s.token}`}>{s.title}</TextLink>
+              </li>
+            ))}
+          </Rows>
+        </>
+      )}
       {page.surveys.length > 0 && (
         <>
           <Head>{t('surveysWaiting')}</Head>

@@ -84,7 +84,9 @@ create table initiative_goals (
 );
 create index initiative_goals_initiative on initiative_goals (initiative_id);
 create index initiative_goals_measure on initiative_goals (measure_id) where measure_id is not null;
-alter table initiatives add column version int not null default 1;
+-- Gifts to its fund are gifts for it.
+alter table initiatives add column version int not null default 1, add column fund_id uuid references funds (id);
+create index donations_fund on donations (fund_id, at);
 create index donations_initiative on donations (initiative_id) where initiative_id is not null;
 
 -- The page where people count, behind a poster, and the picture of an initiative for other pages.

@@ -46,10 +46,9 @@ export function Outcomes({ draft: { plan, change, wrong } }: SectionProps) {
                   display="grid"
                   gridTemplateColumns="minmax(0,1fr) 130px auto"
                   gap="10px"
-                  alignItems="end"
-                  marginBottom="6px"
+                  alignItems="start"
                 >
-                  <chakra.span paddingBottom="8px">
+                  <chakra.span paddingTop="26px">
                     <span className="name">{name}</span>{' '}
                     {wrong[`outcomes.measures.${index}.measureId`] && (
                       <span className="late">{wrong[`outcomes.measures.${index}.measureId`]}</span>
@@ -72,6 +71,7 @@ export function Outcomes({ draft: { plan, change, wrong } }: SectionProps) {
                   />
                   <Button
                     look="plain"
+                    marginTop="22px"
                     aria-label={phrase('outcomes.takeAway', { name })}
                     onClick={() =>
                       put({ measures: outcomes.measures.filter((m) => m.measureId !== measure.id) })
@@ -97,6 +97,7 @@ export function Outcomes({ draft: { plan, change, wrong } }: SectionProps) {
                 />
               </chakra.div>
             )}
+            <chakra.h4 marginTop="6px">{phrase('outcomes.window')}</chakra.h4>
             <div className="pair">
               <TextField
                 label={phrase('outcomes.opensDays')}

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { outcomesContract } from '#contract/outcomes.ts';
+import { readEntries } from '#core/outcomes/entering.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { call } from '#web/api.ts';
@@ -21,9 +22,11 @@ export function EnterTallies({ of, eventId }: { of: Shown; eventId: string }) {
   const [open, setOpen] = useState(false);
   return (
     <chakra.section marginTop="18px">
-      <h3>{phrase('outcomes.enter')}</h3>
       {open ? (
-        <Enter of={of} eventId={eventId} />
+        <>
+          <h3>{phrase('outcomes.enter')}</h3>
+          <Enter of={of} eventId={eventId} />
+        </>
       ) : (
         <Button look={of.tallies.length ? 'normal' : 'main'} onClick={() => setOpen(true)}>
           {phrase('outcomes.enter')}
@@ -52,6 +55,7 @@ function Enter({ of, eventId }: { of: Shown; eventId: string }) {
         params: { id: eventId },
         body: { ...rest, entries: entriesOf(of.measures, said) },
       }),
+    check: ({ said }) => readEntries(of.measures, entriesOf(of.measures, said)).wrong,
     fieldOf: (path, { said }) => fieldOfEntry(of.measures, said, path),
     after: ({ ids }) => say(phrase('outcomes.entered', { n: ids.length })),
     again: true,

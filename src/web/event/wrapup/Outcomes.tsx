@@ -53,6 +53,11 @@ function Totals({ of: { measures, took, initiatives, counting } }: { of: Shown }
   const [before] = measures.flatMap((m) => m.before ?? []);
   const each = (value: number | null, m: MeasureShown) =>
     value === null ? '' : sayFigure(value, { ...m, decimals: Math.max(m.decimals, value < 10 ? 2 : 1) });
+  const said = [
+    took.heads > 0 && phrase('outcomes.tookHeads', { heads: took.heads }),
+    took.hours > 0 && phrase('outcomes.tookHours', { hours: took.hours }),
+    took.spent > 0 && phrase('outcomes.tookSpent', { spent: money(took.spent, currency) }),
+  ].filter(Boolean);
   const hasEach = (of: keyof MeasureShown['per']) => measures.some((m) => m.per[of] !== null);
   return (
     <>
@@ -115,13 +120,7 @@ function Totals({ of: { measures, took, initiatives, counting } }: { of: Shown }
           </tbody>
         </table>
       </div>
-      <p className="soft num">
-        {phrase('outcomes.took', {
-          heads: took.heads,
-          hours: took.hours,
-          spent: money(took.spent, currency),
-        })}
-      </p>
+      <p className="soft num">{said.length > 0 && phrase('outcomes.took', { what: said.join(', ') })}</p>
     </>
   );
 }

@@ -74,7 +74,16 @@ export function TallyLines({
       sortBy: (t) => t.countedAt,
       cell: (t) => <span className="num">{at(t.countedAt)}</span>,
     },
-    { id: 'place', heading: phrase('outcomes.place'), sortBy: (t) => t.place, cell: (t) => t.place },
+    ...(of.tallies.some((t) => t.place)
+      ? [
+          {
+            id: 'place',
+            heading: phrase('outcomes.place'),
+            sortBy: (t: Tally) => t.place,
+            cell: (t: Tally) => t.place,
+          },
+        ]
+      : []),
     { id: 'by', heading: phrase('outcomes.by'), sortBy: (t) => t.by, cell: (t) => t.by },
     {
       id: 'more',

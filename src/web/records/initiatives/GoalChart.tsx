@@ -22,7 +22,7 @@ export default function GoalChart({ goal, today }: { goal: Shown['goals'][number
       ]
     : [];
   return (
-    <figure>
+    <chakra.figure margin={0}>
       <Chart
         type="line"
         height={210}
@@ -69,8 +69,9 @@ export default function GoalChart({ goal, today }: { goal: Shown['goals'][number
           },
           yaxis: {
             min: goal.kind === 'latest' ? undefined : 0,
-            max: (most: number) => Math.max(most, goal.target, goal.ahead?.value ?? 0) * 1.08,
+            max: (most: number) => Math.max(most, goal.target, goal.ahead?.value ?? 0) * 1.05,
             tickAmount: 4,
+            forceNiceScale: true,
             labels: { style: { colors: soft }, formatter: (n: number) => sayFigure(Math.round(n), goal) },
           },
           legend: { show: false },
@@ -102,6 +103,6 @@ export default function GoalChart({ goal, today }: { goal: Shown['goals'][number
           </table>
         </div>
       </details>
-    </figure>
+    </chakra.figure>
   );
 }

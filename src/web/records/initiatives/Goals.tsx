@@ -44,6 +44,7 @@ function Change({
   const form = useForm({
     values: {
       about: of.about,
+      fundId: of.fundId ?? '',
       goals: of.goals.map(
         ({ id, of: what, measureId, target, from, by }): Typed => ({
           id,
@@ -55,11 +56,12 @@ function Change({
         }),
       ),
     },
-    request: ({ about, goals }) =>
+    request: ({ about, fundId, goals }) =>
       prepare(initiativesContract, 'PUT /api/initiatives/:id', {
         params: { id: of.id },
         body: {
           about,
+          fundId: fundId || null,
           version: of.version,
           goals: goals.map((g) => ({
             ...g,
@@ -74,6 +76,7 @@ function Change({
       close();
     },
   });
+  const funds = useAsk('GET /api/choices').data?.funds ?? [];
   const { goals } = form.values;
   const unit = (g: Typed) =>
     g.of === 'measure'
@@ -88,6 +91,13 @@ function Change({
       beside={<Button onClick={close}>{phrase('common.cancel')}</Button>}
     >
       <LongText form={form} name="about" label={phrase('initiatives.about')} rows={2} />
+      <Choose
+        form={form}
+        name="fundId"
+        label={phrase('initiatives.fund')}
+        empty={phrase('initiatives.noFund')}
+        choices={funds.map((f) => ({ value: f.id, label: f.name }))}
+      />
       {goals.map((goal, at) => (
         <chakra.fieldset key={goal.id} borderTop="1px solid" borderColor="line" padding="8px 0 4px">
           <legend className="spread">

@@ -4,6 +4,8 @@ export const initiatives = {
   none: 'There are no initiatives yet. They are begun under Team, with the funds.',
   about: 'What it is about',
   goals: 'Goals',
+  fund: 'Its fund',
+  noFund: 'None: only gifts that name it',
   noGoals: 'No goal is set. Say what it wants to reach by when.',
   setGoals: 'Set goals',
   changeGoals: 'Change goals',
