@@ -1,6 +1,7 @@
 import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { applyingContract } from './applying.ts';
+import { archiveContract } from './archive.ts';
 import { attendanceContract } from './attendance.ts';
 import { backupContract } from './backup.ts';
 import { bankContract } from './bank.ts';
@@ -128,6 +129,7 @@ export const everything = {
   ...measuresContract,
   ...outcomesContract,
   ...initiativesContract,
+  ...archiveContract,
   ...recordsContract,
 };
 export type Everything = typeof everything;

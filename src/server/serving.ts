@@ -11,6 +11,7 @@ import { embedHosts } from '#core/text/doc.ts';
 import type { Language } from '#core/words/language.ts';
 import { agendaHandlers } from './agenda/routes.ts';
 import type { App } from './app/app.ts';
+import { archiveHandlers } from './archive/routes.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
 import { bankHandlers } from './bank/routes.ts';
@@ -165,6 +166,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...measuresHandlers,
     ...outcomesHandlers,
     ...initiativesHandlers,
+    ...archiveHandlers,
     ...recordsHandlers,
   };
   const server = express();

@@ -2,6 +2,8 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'events-needed': 'Choose at least one event.',
+  'events-at-most-60': 'At most 60 events at once.',
   'measure-counted':
     'Something was counted by it: how it counts, its unit and its digits stay. Close it, and begin another.',
   'measure-is-closed': 'This measure is closed.',

@@ -1,5 +1,6 @@
 import { againstEn } from './against.en.ts';
 import { agendaEn } from './agenda.en.ts';
+import { archiveEn } from './archive.en.ts';
 import { attributesEn, textsEn } from './attributes.en.ts';
 import { audiencesEn } from './audiences.en.ts';
 import { bookingsEn } from './bookings.en.ts';
@@ -29,6 +30,7 @@ import { verdictsEn } from './verdicts.en.ts';
 const english = {
   against: againstEn,
   agenda: agendaEn,
+  archive: archiveEn,
   attributes: attributesEn,
   audiences: audiencesEn,
   checks: checksEn,
