@@ -50,6 +50,7 @@ import { questionSetsContract } from './questionSets.ts';
 import { receiptsContract } from './receipts.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
+import { reportsContract } from './reports.ts';
 import { rolesContract } from './roles.ts';
 import { seatsContract } from './seats.ts';
 import { seriesContract } from './series.ts';
@@ -131,5 +132,6 @@ export const everything = {
   ...initiativesContract,
   ...archiveContract,
   ...recordsContract,
+  ...reportsContract,
 };
 export type Everything = typeof everything;

@@ -17,7 +17,7 @@ const goalBody = z
   .refine((g) => g.from < g.by, { path: ['by'], error: 'goal-ends-before' });
 const dayFigure = z.object({ on: date, value: z.number() });
 const figures = z.object({ value: z.number(), low: z.number(), high: z.number(), likely: z.number() });
-const goal = z.object({
+export const goal = z.object({
   id,
   of: goalOf,
   measureId: id.nullable(),

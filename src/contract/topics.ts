@@ -13,6 +13,8 @@ export const topics = [
   'events',
   /** What was learnt at events. */
   'lessons',
+  /** Reports to the board. */
+  'reports',
   /** Measures, tallies, initiatives. */
   'outcomes',
   /** Orders, seats, arrivals, waivers. */

@@ -34,6 +34,7 @@ import { dressPages } from './pictures.ts';
 import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
+import { writeReports } from './reporting.ts';
 import { playSigning } from './signing.ts';
 import { playSteppingIn } from './steppingIn.ts';
 import { playSurveys } from './surveying.ts';
@@ -123,6 +124,7 @@ export async function fill(
   await playAttending(app, founded.staff['Odalys Ferrant'] ?? null);
   await playSurveys(app);
   await playCounting(app, founded);
+  await writeReports(app);
   await runner.run();
   await readStatement(app);
   await runner.stop();

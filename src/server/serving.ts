@@ -76,6 +76,7 @@ import { acceptingHandlers } from './registration/accepting.ts';
 import { guestListHandlers } from './registration/guestLists.ts';
 import { questionSetHandlers } from './registration/questionSets.ts';
 import { registrationHandlers } from './registration/routes.ts';
+import { reportsHandlers } from './reports/routes.ts';
 import { invitedHandlers } from './seats/invitations.ts';
 import { seatsHandlers } from './seats/routes.ts';
 import { seriesHandlers } from './series/routes.ts';
@@ -168,6 +169,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...initiativesHandlers,
     ...archiveHandlers,
     ...recordsHandlers,
+    ...reportsHandlers,
   };
   const server = express();
   server.disable('x-powered-by');

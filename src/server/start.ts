@@ -8,6 +8,7 @@ import { makeAnnouncer } from './app/announcer.ts';
 import type { App } from './app/app.ts';
 import { makeMovableClock, readDemoClock } from './app/clocks.ts';
 import type { Keeper } from './app/keeping.ts';
+import { warmArchive } from './archive/archive.ts';
 import { makeKeeper } from './backup/keeper.ts';
 import { ensureKeysOfVersion } from './contacts/keys.ts';
 import { type Database, first } from './db/database.ts';
@@ -283,6 +284,9 @@ export async function start(options: StartOptions): Promise<Started> {
       http.close();
       throw error;
     });
+    const warm = warmArchive(app).catch((error) =>
+      app.log.error({ error: String(error) }, 'reading the archive failed'),
+    );
     // What another process left when it ended.
     const takingOver = db.shared && setInterval(() => goOn().catch(() => undefined), takeOverMs);
     takingOver?.unref();
@@ -314,6 +318,7 @@ export async function start(options: StartOptions): Promise<Started> {
         http.closeAllConnections();
         await closed;
         await runner.stop();
+        await warm;
         await stopChecks(app);
         await stopLots(app);
         await keepFloors(app.db, clockOfMachine());

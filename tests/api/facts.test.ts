@@ -80,6 +80,7 @@ const onlyTold: readonly FactKind[] = [
   'survey template kept',
   'lesson changed',
   'measure changed',
+  'report changed',
   'initiative changed',
   'tallies entered',
   'tallies decided',

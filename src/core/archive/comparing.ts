@@ -107,8 +107,12 @@ export function differsMost(events: readonly EventFigures[], most = 5): Differs[
     raised = Math.max(raised, Math.min(1, one.found.p * (tested.length - at)));
     one.found.p = raised;
   }
-  return [...tested.filter((t) => t.found.p < level && t.found.size !== 'hardly any'), ...measured]
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, most)
-    .map((one) => one.found);
+  return (
+    [...tested.filter((t) => t.found.p < level && t.found.size !== 'hardly any'), ...measured]
+      .sort((a, b) => b.weight - a.weight)
+      .map((one) => one.found)
+      // The same thing is said once, of the one it is truest of.
+      .filter((found, at, all) => all.findIndex((other) => other.what === found.what) === at)
+      .slice(0, most)
+  );
 }

@@ -35,3 +35,20 @@ export function seatFigures({ events }: Pick<Archive, 'events'>, visits: Visits,
   }
   return { ...found, fill: capacity ? found.registered / capacity : null };
 }
+
+/** How many different people came to some events. */
+export function differentPeople(
+  { people }: Pick<Archive, 'people'>,
+  events: readonly ArchiveEvent[],
+): number {
+  const seen = new Uint8Array(people);
+  let count = 0;
+  for (const { seats } of events)
+    for (let n = 0; n < seats.person.length; n++) {
+      const person = seats.person[n]!;
+      if (person < 0 || !isHere(seats.state[n]!) || seen[person]) continue;
+      seen[person] = 1;
+      count += 1;
+    }
+  return count;
+}

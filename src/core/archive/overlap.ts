@@ -24,6 +24,7 @@ export function overlapOf(
 ): { audiences: Audience[]; shared: Shared[] } {
   const kinds = new Map<string, { title: string; index: number; people: number }>();
   for (const e of events) {
+    if (!e.over && kinds.has(e.kind)) continue;
     const kind = kinds.get(e.kind) ?? { title: e.title, index: kinds.size, people: 0 };
     kind.title = e.title;
     kinds.set(e.kind, kind);

@@ -10,9 +10,9 @@ import type { Steps } from './paths.ts';
 import type { Cohort } from './returns.ts';
 import type { DateFit, Timing } from './timing.ts';
 
-const percent = (share: number): number => Math.round(share * 100);
-const tenth = (n: number): string =>
-  n.toLocaleString(`${spokenIn()}-CA`, { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+/** In hundredths; nought is never below nought. */
+const percent = (share: number): number => Math.round(share * 100) || 0;
+const tenth = (n: number): string => n.toLocaleString(`${spokenIn()}-CA`, { maximumFractionDigits: 1 });
 const sayP = (p: number): string => (p < 0.001 ? 'p < 0.001' : `p = ${p.toFixed(3)}`);
 
 /** What one event differs by from those beside it. */

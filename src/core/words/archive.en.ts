@@ -36,15 +36,15 @@ export const archiveEn = {
   apart:
     '{{a}} and {{b}} share {{people:person|people}}, {{times}} times as many as chance would make it: hardly the same people.',
   'overlap none': 'There are not two kinds of events yet that people came to.',
-  'conv gave': 'gave within a year',
-  'conv served': 'helped within a year',
-  'conv came again': 'came again within a year',
+  'conv gave': 'gave',
+  'conv served': 'helped',
+  'conv came again': 'were back',
   'conv ahead':
-    '{{here}}% of those who came {{what}}, {{there}}% of those who registered and missed it. Event by event, newcomers apart, those who came are {{by}} points ahead (between {{low}} and {{high}}), more than chance would make it.',
+    'Of those who came, {{here}}% {{what}} within a year; of those who registered and missed it, {{there}}%. Event by event, newcomers apart, those who came are {{by}} points ahead (between {{low}} and {{high}}), more than chance would make it.',
   'conv behind':
-    '{{here}}% of those who came {{what}}, {{there}}% of those who registered and missed it. Event by event, newcomers apart, those who came are {{by}} points behind (between {{low}} and {{high}}), more than chance would make it.',
+    'Of those who came, {{here}}% {{what}} within a year; of those who registered and missed it, {{there}}%. Event by event, newcomers apart, those who came are {{by}} points behind (between {{low}} and {{high}}), more than chance would make it.',
   'conv level':
-    '{{here}}% of those who came {{what}}, {{there}}% of those who registered and missed it. Event by event, newcomers apart, that is no more than chance would make it ({{by}} points, between {{low}} and {{high}}).',
+    'Of those who came, {{here}}% {{what}} within a year; of those who registered and missed it, {{there}}%. Event by event, newcomers apart, that is no more than chance would make it ({{by}} points, between {{low}} and {{high}}).',
   'conv none':
     'There is nobody yet to compare: it takes events a year ago that some had a seat for and missed.',
   // Who drifts away

@@ -4,6 +4,9 @@ import type { Plurals } from './filling.ts';
 export const refusalsEn = {
   'events-needed': 'Choose at least one event.',
   'events-at-most-60': 'At most 60 events at once.',
+  'report-about-needed': 'Choose an event, or two days.',
+  'report-changed':
+    'Somebody else wrote on this report meanwhile. Load it again; what you wrote is kept here.',
   'measure-counted':
     'Something was counted by it: how it counts, its unit and its digits stay. Close it, and begin another.',
   'measure-is-closed': 'This measure is closed.',

@@ -20,6 +20,7 @@ import { pinsEn } from './pins.en.ts';
 import { alsoOfBookings, alsoSay } from './problems.ts';
 import { reasonsEn } from './reasons.en.ts';
 import { refusalsEn } from './refusals.en.ts';
+import { reportsEn } from './reports.en.ts';
 import { rosterEn } from './roster.en.ts';
 import { segmentsEn } from './segments.en.ts';
 import { timesEn } from './times.en.ts';
@@ -46,6 +47,7 @@ const english = {
   pins: pinsEn,
   reasons: reasonsEn,
   refusals: refusalsEn,
+  reports: reportsEn,
   roster: rosterEn,
   segments: segmentsEn,
   texts: textsEn,

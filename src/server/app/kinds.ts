@@ -129,6 +129,7 @@ export interface Facts extends MoneyFacts, MessageFacts, CrewFacts {
   'question set kept': { setId: string; name: string; gone: boolean };
   'survey template kept': { templateId: string; name: string; gone: boolean };
   'measure changed': { measureId: string; how: string; name: string };
+  'report changed': { reportId: string; how: string; title: string };
   'initiative changed': { initiativeId: string; how: string; name: string };
   /** `how`: as what whoever entered them is known. */
   'tallies entered': { eventId: string; tallies: number; how: string };
@@ -451,6 +452,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { name: f.name },
     }),
     topics: nobody,
+  },
+  'report changed': {
+    entry: (f) => ({
+      action: f.how,
+      subject: { kind: 'report', id: f.reportId },
+      detail: { title: f.title },
+    }),
+    topics: () => ['reports'],
   },
   'measure changed': {
     entry: (f) => ({

@@ -47,7 +47,7 @@ export interface Opened {
 }
 
 /** How many events are read at once: between two lots others have their turn. */
-const lot = 100;
+const lot = 25;
 
 /**
  * The archive as it stands now. What changed since it was asked for last is read anew, event by event; the first time everything is. What it
@@ -61,6 +61,10 @@ export async function openArchive({ app, tx, now }: { app: App; tx: Queries; now
   own.reading = read.catch(() => undefined);
   return read;
 }
+
+/** Reads the archive ahead of whoever asks first, lot by lot, so that nobody waits for it nor for the database meanwhile. */
+export const warmArchive = (app: App): Promise<unknown> =>
+  openArchive({ app, tx: app.db, now: app.clock.now() });
 
 async function refresh(own: Kept, tx: Queries, now: string): Promise<Opened> {
   const events = await readKept(tx, now);

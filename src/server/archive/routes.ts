@@ -50,7 +50,17 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
   'GET /api/records/events': async (c) => {
     await demandSeen(c, c.query.ids);
     const events = await figuresOf(c, await openArchive(c), c.query.ids);
-    const found = differsMost(events.filter((e) => e.over));
+    // Two of the same name are told apart by their year.
+    const titles = events.map((e) => e.title);
+    const found = differsMost(
+      events
+        .filter((e) => e.over)
+        .map((e) =>
+          titles.filter((t) => t === e.title).length > 1
+            ? { ...e, title: `${e.title} ${e.on.slice(0, 4)}` }
+            : e,
+        ),
+    );
     return {
       events,
       differs: found.length

@@ -123,6 +123,15 @@ const around = async ({ tx, now }: Pick<Work, 'tx' | 'now'>): Promise<Around> =>
   return { today: dateOf(now, zone), zone, currency };
 };
 
+/** The goals of an initiative, as they stand. */
+export async function goalsOf(w: Pick<Work, 'tx' | 'now'>, initiativeId: string): Promise<GoalShown[]> {
+  const at = await around(w);
+  const shown: GoalShown[] = [];
+  for (const goal of await readGoals(w.tx, [initiativeId]))
+    shown.push((await standingOf(w.tx, goal, at)).shown);
+  return shown;
+}
+
 /** Where the progress of an initiative is shown for other pages; null where it is not. */
 async function widgetOf(w: Pick<Work, 'app' | 'tx'>, id: string): Promise<string | null> {
   const link = await liveLink(w, 'widget', id);

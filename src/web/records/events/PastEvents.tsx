@@ -1,18 +1,23 @@
 import { chakra } from '@chakra-ui/react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { ChosenBar } from '#web/kit/ChosenBar.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { type Column, Table } from '#web/kit/Table.tsx';
-import { useAsk } from '#web/parts/ask.ts';
+import { useAsk, useMe } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 const TurnUp = lazy(() => import('./TurnUp.tsx'));
 
 /** Past events with who registered and who came. */
-export function PastEvents() {
+export function PastEvents({ compare }: { compare: (ids: string[]) => void }) {
+  const [chosen, choose] = useState<ReadonlySet<string>>(new Set());
+  const roles = useMe().data?.staff.roles ?? [];
+  const may = roles.some((r) => r === 'coordinator' || r === 'treasurer' || r === 'unit lead');
   const events = useAsk('GET /api/events');
   const navigate = useNavigate();
   const { now } = useSaying();
@@ -86,6 +91,17 @@ export function PastEvents() {
                 <TurnUp events={past} />
               </Suspense>
             )}
+            {chosen.size > 0 && (
+              <ChosenBar label={phrase('archive.chosenN', { n: chosen.size })}>
+                <Button look="main" disabled={chosen.size > 60} onClick={() => compare([...chosen])}>
+                  {phrase('archive.compareN', { n: chosen.size })}
+                </Button>
+                {chosen.size > 60 && <span className="late">{phrase('archive.onlySixty')}</span>}
+                <Button look="plain" onClick={() => choose(new Set())}>
+                  {phrase('archive.clear')}
+                </Button>
+              </ChosenBar>
+            )}
             <Table
               label={phrase('records.pastEvents')}
               rows={past}
@@ -93,6 +109,7 @@ export function PastEvents() {
               keyOf={(e) => e.id}
               open={(e) => navigate(`/events/${e.id}/wrap-up`)}
               name="records"
+              {...(may ? { choosing: { chosen, choose } } : {})}
               empty={phrase('records.pastEventsAreCompared')}
               height="56vh"
             />

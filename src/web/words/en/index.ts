@@ -1,5 +1,6 @@
 import { account } from './account.ts';
 import { applying } from './applying.ts';
+import { archive } from './archive.ts';
 import { changes } from './changes.ts';
 import { clearance } from './clearance.ts';
 import { common } from './common.ts';
@@ -19,6 +20,7 @@ import { parts } from './parts.ts';
 import { questions } from './questions.ts';
 import { queue } from './queue.ts';
 import { records } from './records.ts';
+import { reports } from './reports.ts';
 import { season } from './season.ts';
 import { seats } from './seats.ts';
 import { series } from './series.ts';
@@ -33,6 +35,7 @@ import { waivers } from './waivers.ts';
 export const phrases = {
   account,
   applying,
+  archive,
   changes,
   clearance,
   common,
@@ -52,6 +55,7 @@ export const phrases = {
   questions,
   queue,
   records,
+  reports,
   season,
   seats,
   series,
