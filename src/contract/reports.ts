@@ -69,6 +69,8 @@ export const reportsContract = contract({
       currency,
       now: totals,
       before: totals.nullable(),
+      /** What the time it is about is called, and the time before. */
+      nowSaid: z.string(),
       beforeSaid: z.string(),
       outcomes: z.array(
         z.object({

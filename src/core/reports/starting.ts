@@ -21,6 +21,7 @@ export function startingWords(figures: ReportFigures): Record<Section, string> {
 }
 
 const join = (...said: readonly (string | false | null)[]): string => said.filter(Boolean).join(' ');
+const lines = (...said: readonly (string | false | null)[]): string => said.filter(Boolean).join('\n');
 
 function plannedWords({ event, now, planned, outcomes, currency }: ReportFigures): string {
   const said = words().reports;
@@ -32,7 +33,8 @@ function plannedWords({ event, now, planned, outcomes, currency }: ReportFigures
           seats: planned.seats,
           events: now.events + now.calledOff,
         }),
-      (planned.income > 0 || planned.costs > 0) &&
+      event !== null &&
+        (planned.income > 0 || planned.costs > 0) &&
         say(said['planned money'], {
           income: sayAmount(planned.income, currency),
           costs: sayAmount(planned.costs, currency),
@@ -79,7 +81,7 @@ function happenedWords({ event, now, before }: ReportFigures): string {
 
 const incomeOf = ({ money }: Totals): number => money.seats + money.extras + money.gifts;
 
-function moneyWords({ now, before, planned, currency }: ReportFigures): string {
+function moneyWords({ event, now, before, planned, currency }: ReportFigures): string {
   const said = words().reports;
   const amount = (n: number) => sayAmount(n, currency as Currency);
   const income = incomeOf(now);
@@ -97,7 +99,9 @@ function moneyWords({ now, before, planned, currency }: ReportFigures): string {
     }),
     now.came > 0 &&
       say(said['a head'], { amount: amount(Math.round((income - now.money.costs) / now.came)) }),
-    planned.income > 0 &&
+    // Of several events only some have a plan of their money: theirs is no measure for all.
+    event !== null &&
+      planned.income > 0 &&
       say(said['against plan'], { share: percent(income / planned.income), planned: amount(planned.income) }),
   );
 }
@@ -107,7 +111,7 @@ function changedWords({ now, outcomes, initiatives }: ReportFigures): string {
   const { would, not, n } = now.recommend;
   const score = n ? recommendScore(would, not, n) : null;
   return (
-    join(
+    lines(
       ...outcomes.map((o) => {
         const aside = o.before !== null && o.kind !== 'latest' && against(o.total, o.before);
         return say(said[o.planned ? 'outcome planned' : 'outcome'], {
@@ -123,9 +127,9 @@ function changedWords({ now, outcomes, initiatives }: ReportFigures): string {
       ),
       score &&
         say(said.score, {
-          score: percent(score.value),
-          low: percent(score.low),
-          high: percent(score.high),
+          score: Math.round(score.value),
+          low: Math.round(score.low),
+          high: Math.round(score.high),
           n,
         }),
     ) || say(said['nothing counted'])
@@ -139,7 +143,7 @@ function askedWords({ initiatives, now, lessons }: ReportFigures): string {
     i.goals.filter((g) => g.state === 'under way' && g.ahead && g.ahead.likely <= 0.2 && g.monthly),
   );
   return (
-    join(
+    lines(
       ...behind.map((g) =>
         say(said['ask goal'], {
           name: readTexts(g.name, spokenIn()),

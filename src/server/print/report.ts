@@ -14,8 +14,16 @@ export interface PrintedReport {
   made: string;
   words: Record<Section, string>;
   figures: ReportFigures;
-  events: readonly { title: string; on: string; registered: number; came: number; firstTimers: number }[];
+  events: readonly {
+    kind: string;
+    title: string;
+    on: string;
+    registered: number;
+    came: number;
+    firstTimers: number;
+  }[];
   beforeSaid: string;
+  nowSaid: string;
 }
 
 const [left, bottom, line] = [56, 780, 17];
@@ -59,13 +67,14 @@ interface Rows {
   rows: readonly (readonly string[])[];
 }
 
-function tableOf(section: Section, { figures, events, beforeSaid }: PrintedReport): Rows | null {
+function tableOf(section: Section, { figures, events, beforeSaid, nowSaid }: PrintedReport): Rows | null {
   const said = words().reports;
   const { now, before, currency } = figures;
-  const head = ['', say(said.now), ...(before ? [beforeSaid] : [])];
+  const head = ['', nowSaid, ...(before ? [beforeSaid] : [])];
   const row = (label: string, of: (t: Totals) => string) => [label, of(now), ...(before ? [of(before)] : [])];
   const count = (n: number) => Math.round(n).toLocaleString('en-CA');
-  const money = (n: number) => sayAmount(n, currency as Currency);
+  // Whole units: nobody adds cents up in a report.
+  const money = (n: number) => sayAmount(Math.round(n / 100) * 100, currency as Currency);
   if (section === 'happened')
     return {
       head,
@@ -101,13 +110,38 @@ function tableOf(section: Section, { figures, events, beforeSaid }: PrintedRepor
   if (section === 'planned' && !figures.event && events.length)
     return {
       head: [say(said.events), say(said.registered), say(said.cameRow)],
-      rows: events.map((e) => [
-        `${sayShortDate(e.on)} ${e.on.slice(0, 4)}  ${e.title}`,
-        count(e.registered),
-        count(e.came),
-      ]),
+      rows: eventRows(events).map(({ name, registered, came }) => [name, count(registered), count(came)]),
     };
   return null;
+}
+
+/** From how many events on those of one kind stand together. */
+const mostAlone = 12;
+
+/** The events of a report: each by itself, or many by their kind with how often each was held. */
+function eventRows(events: PrintedReport['events']): { name: string; registered: number; came: number }[] {
+  if (events.length <= mostAlone)
+    return events.map(({ on, title, registered, came }) => ({
+      name: `${sayShortDate(on)} ${on.slice(0, 4)}  ${title}`,
+      registered,
+      came,
+    }));
+  const kinds = new Map<string, { title: string; times: number; registered: number; came: number }>();
+  for (const { kind, title, registered, came } of events) {
+    const of = kinds.get(kind) ?? { title, times: 0, registered: 0, came: 0 };
+    kinds.set(kind, {
+      title,
+      times: of.times + 1,
+      registered: of.registered + registered,
+      came: of.came + came,
+    });
+  }
+  return [...kinds.values()]
+    .sort((a, b) => b.came - a.came)
+    .map(({ title, times, ...rest }) => ({
+      name: times > 1 ? say(words().reports.times, { title, times }) : title,
+      ...rest,
+    }));
 }
 
 function table(pdf: PDFKit.PDFDocument, width: number, { head, rows }: Rows): void {

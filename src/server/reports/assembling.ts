@@ -32,6 +32,8 @@ export interface Assembled {
   events: EventFiguresShown[];
   /** What stands beside it as the time before. */
   beforeSaid: string;
+  /** What the time of the report itself is called. */
+  nowSaid: string;
 }
 
 /** Which events a report is about, and which it is held against: the same stretch of time a year before, or the last time. */
@@ -52,25 +54,37 @@ function eventsOf(
   }
   const [from, until] = [report.from!, report.until!];
   const length = daysBetween(from, until);
-  // A year back where it fits into one, else the same number of days before it.
-  const back = length < 366 ? 365 : length + 1;
   const between = (first: string, last: string) =>
     archive.events.filter(
       (e) => ofUnit(e) && e.over && e.day >= dayNumber(first) && e.day <= dayNumber(last),
     );
-  const [earlier, later] = [shiftDate(from, -back), shiftDate(until, -back)];
+  // The same days a year back where it fits into one, else as many days before it.
+  const back = (on: string) => (length < 366 ? yearBefore(on) : shiftDate(on, -length - 1));
+  const [earlier, later] = [back(from), back(until)];
   return {
     now: between(from, until),
     before: between(earlier, later),
-    beforeSaid: `${sayDay(earlier)} – ${sayDay(later)}`,
+    beforeSaid: saySpan(earlier, later),
   };
 }
 
+/** The same day a year before; of a leap day the last of February. */
+const yearBefore = (on: string): string =>
+  `${Number(on.slice(0, 4)) - 1}${on.slice(4) === '-02-29' ? '-02-28' : on.slice(4)}`;
+
 const sayDay = (on: string): string => `${sayShortDate(on)} ${on.slice(0, 4)}`;
+
+/** A stretch of days: a whole year by its number. */
+const saySpan = (from: string, until: string): string =>
+  from === until
+    ? sayDay(from)
+    : from.endsWith('-01-01') && until === `${from.slice(0, 4)}-12-31`
+      ? from.slice(0, 4)
+      : `${sayDay(from)} – ${sayDay(until)}`;
 
 /** What a report is about, in words. */
 export const sayAbout = ({ event, from, until, unit }: ReportRow): string =>
-  event ?? [`${sayDay(from!)} – ${sayDay(until!)}`, unit].filter(Boolean).join(', ');
+  event ?? [saySpan(from!, until!), unit].filter(Boolean).join(', ');
 
 export async function assemble(c: Asking, report: ReportRow): Promise<Assembled> {
   const { tx } = c;
@@ -110,7 +124,7 @@ export async function assemble(c: Asking, report: ReportRow): Promise<Assembled>
     initiatives,
     lessons: lessons.map((l) => l.text),
   };
-  return { figures, events, beforeSaid };
+  return { figures, events, beforeSaid, nowSaid: from ? saySpan(from, until) : '' };
 }
 
 /** Adds events up. People are counted once, whatever they came to. */

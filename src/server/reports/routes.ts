@@ -49,14 +49,14 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
 
   'GET /api/reports/:id': async (c) => {
     const row = await reportOf(c.tx, c.params.id);
-    const { figures, events, beforeSaid } = await assemble(c, row);
+    const { figures, events, beforeSaid, nowSaid } = await assemble(c, row);
     const { from, until, currency, now, before, outcomes, initiatives } = figures;
     return {
       ...summaryOf(row),
       version: row.version,
       words: wordsOf(row, figures),
       written: sections.filter((s) => row.words[s] !== undefined),
-      ...{ from, until, currency, now, before, beforeSaid },
+      ...{ from, until, currency, now, before, beforeSaid, nowSaid },
       outcomes: [...outcomes],
       initiatives: initiatives as never,
       events,
@@ -86,7 +86,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
 
   'GET /api/reports/:id/report.pdf': async (c) => {
     const row = await reportOf(c.tx, c.params.id);
-    const { figures, events, beforeSaid } = await assemble(c, row);
+    const { figures, events, beforeSaid, nowSaid } = await assemble(c, row);
     const { name } = await theOrganization(c.tx);
     return new File(
       'report.pdf',
@@ -99,6 +99,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
         figures,
         events,
         beforeSaid,
+        nowSaid,
       }),
       true,
     );

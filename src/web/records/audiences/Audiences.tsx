@@ -48,7 +48,9 @@ function Matrix({ of: { audiences, shared } }: { of: Found }) {
       <table>
         <thead>
           <tr>
-            <td />
+            <th scope="col">
+              <chakra.span srOnly>{phrase('archive.event')}</chakra.span>
+            </th>
             <th scope="col" className="n">
               {phrase('archive.people')}
             </th>

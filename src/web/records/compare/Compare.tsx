@@ -60,7 +60,9 @@ function Compared({ of }: { of: string }) {
                 <table>
                   <thead>
                     <tr>
-                      <td />
+                      <th scope="col">
+                        <chakra.span srOnly>{phrase('reports.figure')}</chakra.span>
+                      </th>
                       {events.map((e) => (
                         <th key={e.id} scope="col" className="n">
                           <TextLink to={`/events/${e.id}/wrap-up`}>{e.title}</TextLink>

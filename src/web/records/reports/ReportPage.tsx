@@ -154,7 +154,7 @@ function Figures({ of, report }: { of: Section; report: Report }) {
         : [];
   if (rows.length)
     return (
-      <FigureTable head={['', phrase('reports.now'), ...(before ? [beforeSaid] : [])]}>
+      <FigureTable head={['', report.nowSaid, ...(before ? [beforeSaid] : [])]}>
         {rows.map((r) => (
           <tr key={r.label}>
             <td>{r.label}</td>
@@ -169,7 +169,7 @@ function Figures({ of, report }: { of: Section; report: Report }) {
       <FigureTable
         head={[
           phrase('reports.outcome'),
-          phrase('reports.now'),
+          report.nowSaid,
           phrase('reports.planned'),
           ...(before ? [beforeSaid] : []),
         ]}
@@ -217,7 +217,9 @@ function FigureTable({ head, children }: { head: readonly string[]; children: Re
           <tr>
             {head.map((cell, at) =>
               at === 0 && !cell ? (
-                <td key="first" />
+                <th key="first" scope="col">
+                  <chakra.span srOnly>{phrase('reports.figure')}</chakra.span>
+                </th>
               ) : (
                 <th key={cell} scope="col" className={at ? 'n' : ''}>
                   {cell}

@@ -30,7 +30,7 @@ export const reports = {
   fromFigures: 'said from the figures',
   emptyIsFigures:
     'A section left as it is, or empty, is said from the figures, as they stand when it is looked at.',
-  now: 'Now',
+  figure: 'Figure',
   eventsHeld: 'Events',
   registered: 'Seats booked',
   came: 'Came',
