@@ -59,6 +59,7 @@ import { staffContract } from './staff.ts';
 import { steppingInContract } from './steppingIn.ts';
 import { surveysContract } from './surveys.ts';
 import { swappingContract } from './swapping.ts';
+import { thanksContract } from './thanks.ts';
 import { tiesContract } from './ties.ts';
 import { timeContract } from './time.ts';
 import { viewsContract } from './views.ts';
@@ -131,6 +132,7 @@ export const everything = {
   ...outcomesContract,
   ...initiativesContract,
   ...archiveContract,
+  ...thanksContract,
   ...recordsContract,
   ...reportsContract,
 };

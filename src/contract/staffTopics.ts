@@ -346,6 +346,8 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/reports': ['reports'],
   'PUT /api/reports/:id': ['reports'],
   'DELETE /api/reports/:id': ['reports'],
+  'POST /api/events/:id/thanks': ['messages', 'money'],
+  'POST /api/events/:id/thanks/preview': nothing,
   'POST /api/measures': ['outcomes', 'registers'],
   'PUT /api/measures/:id': ['outcomes', 'registers'],
   'PUT /api/measures/:id/closed': ['outcomes', 'registers'],

@@ -86,6 +86,7 @@ import { theOrganization } from './staff/store.ts';
 import { eventsHandlers } from './stages/routes.ts';
 import { searchHandlers } from './stages/searching.ts';
 import { surveysHandlers } from './surveys/routes.ts';
+import { thanksHandlers } from './thanks/routes.ts';
 import { timeHandlers } from './time/routes.ts';
 import { waiversHandlers } from './waivers/routes.ts';
 
@@ -168,6 +169,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...outcomesHandlers,
     ...initiativesHandlers,
     ...archiveHandlers,
+    ...thanksHandlers,
     ...recordsHandlers,
     ...reportsHandlers,
   };

@@ -32,6 +32,18 @@ export const fieldsOfMailing = (aboutEvent: boolean): readonly MergeField[] => [
   ...(aboutEvent ? (['event', 'when', 'place', 'event_link'] as const) : []),
 ];
 
+/** What thanks after an event can say beside it: there for whom it is so, for conditions. */
+export const fieldsOfThanks: readonly MergeField[] = [
+  ...fieldsOfMailing(true),
+  'helped',
+  'gave',
+  'receipt_amount',
+  'receipt_link',
+];
+
+/** What is wrong with a text of thanks. */
+export const problemsInThanks = (text: string): TextProblem[] => problemsAmong(text, fieldsOfThanks);
+
 /** What is wrong with a text of a mailing. */
 export const problemsInMailing = (text: string, aboutEvent: boolean): TextProblem[] =>
   problemsAmong(text, fieldsOfMailing(aboutEvent));

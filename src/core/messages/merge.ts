@@ -39,6 +39,10 @@ export const mergeFields = {
   given_on: 'day of the gift',
   purpose: 'what the gift is for',
   gift_link: 'link to their monthly gift, for another card',
+  helped: 'what they helped with, and for how long',
+  gave: 'what they gave at the event',
+  receipt_amount: 'the amount their receipt is for',
+  receipt_link: 'link to their receipt',
   certificate: 'name of the certificate',
   holds_until: 'last day of the certificate',
 } as const;

@@ -7,6 +7,8 @@ export const refusalsEn = {
   'report-about-needed': 'Choose an event, or two days.',
   'report-changed':
     'Somebody else wrote on this report meanwhile. Load it again; what you wrote is kept here.',
+  'thanks-changed':
+    'There would be {{count:receipt|receipts}} by now, not {{expected}}. Look once more; nothing was sent.',
   'measure-counted':
     'Something was counted by it: how it counts, its unit and its digits stay. Close it, and begin another.',
   'measure-is-closed': 'This measure is closed.',

@@ -23,6 +23,7 @@ import { refusalsEn } from './refusals.en.ts';
 import { reportsEn } from './reports.en.ts';
 import { rosterEn } from './roster.en.ts';
 import { segmentsEn } from './segments.en.ts';
+import { thanksEn } from './thanks.en.ts';
 import { timesEn } from './times.en.ts';
 import { trendsEn } from './trends.en.ts';
 import { verdictsEn } from './verdicts.en.ts';
@@ -51,6 +52,7 @@ const english = {
   roster: rosterEn,
   segments: segmentsEn,
   texts: textsEn,
+  thanks: thanksEn,
   times: timesEn,
   trends: trendsEn,
   verdicts: verdictsEn,

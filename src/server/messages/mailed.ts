@@ -9,6 +9,7 @@ import {
   type MailingTopic,
   planMailing,
   problemsInMailing,
+  problemsInThanks,
 } from '#core/messages/mailing.ts';
 import type { MergeValues } from '#core/messages/merge.ts';
 import { fillSaid, type Said, type SaidTexts, saidIn, wrongInSaid } from '#core/messages/said.ts';
@@ -34,6 +35,8 @@ export interface Wanted {
   segmentId?: string | undefined;
   ofEvent?: { eventId: string; who: MailedOfEvent } | undefined;
   withoutSeatOf?: string | undefined;
+  /** Thanks after an event: the event, and what can be said to each of those it goes to beside what everybody reads. */
+  thanks?: { eventId: string; to: ReadonlyMap<string, MergeValues> } | undefined;
   without: string[];
   topic: MailingTopic;
   said: SaidTexts;
@@ -127,9 +130,11 @@ export async function planOf(
   const problems: FieldProblem[] = [];
   if ([wanted.ids, wanted.segmentId, wanted.ofEvent].filter(Boolean).length !== 1)
     problems.push({ path: 'ids', code: 'for-whom' });
-  const about = wanted.ofEvent?.eventId ?? wanted.withoutSeatOf;
+  const about = wanted.ofEvent?.eventId ?? wanted.thanks?.eventId ?? wanted.withoutSeatOf;
+  const problemsOf = (text: string) =>
+    wanted.thanks ? problemsInThanks(text) : problemsInMailing(text, Boolean(about));
   problems.push(
-    ...wrongInSaid(wanted.said, 'said.', true, (text) => problemsInMailing(text, Boolean(about))).filter(
+    ...wrongInSaid(wanted.said, 'said.', true, problemsOf).filter(
       // While it is being written, nothing is missing yet.
       ({ code }) => part === 'writing' || code !== 'nothing-written',
     ),
@@ -152,7 +157,7 @@ export const pageOf = (app: Pick<App, 'origin'>, { slug }: EventRow): string | n
 /** What a mailing says to somebody. Refused where it would say something that is not there. */
 export function saidTo(
   app: Pick<App, 'origin'>,
-  { said }: Wanted,
+  { said, thanks }: Wanted,
   { event, organization }: Planned,
   to: Mailed,
 ): Said {
@@ -167,6 +172,7 @@ export function saidTo(
       place: sayPlace(event, language) || placeLater[language],
       event_link: pageOf(app, event) ?? '',
     }),
+    ...thanks?.to.get(to.contactId),
   };
   try {
     return fillSaid(saidIn(said, language), values, { strict: true });

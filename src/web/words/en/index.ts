@@ -28,6 +28,7 @@ import { shell } from './shell.ts';
 import { surveys } from './surveys.ts';
 import { team } from './team.ts';
 import { terms } from './terms.ts';
+import { thanks } from './thanks.ts';
 import { tray } from './tray.ts';
 import { waivers } from './waivers.ts';
 
@@ -63,6 +64,7 @@ export const phrases = {
   surveys,
   team,
   terms,
+  thanks,
   tray,
   waivers,
 } as const;
