@@ -107,11 +107,6 @@ function Run({ eventId }: { eventId: string }) {
               }),
             }
           : {})}
-        beside={
-          <Button look={fits ? 'normal' : 'main'} disabled={looking} onClick={() => void look()}>
-            {phrase('thanks.see')}
-          </Button>
-        }
       >
         <SeveralOf
           form={form}
@@ -128,6 +123,11 @@ function Run({ eventId }: { eventId: string }) {
         />
         {seen && !fits && <p className="need">{phrase('thanks.changed')}</p>}
         <Problems of={problem} />
+        <p>
+          <Button look={fits ? 'normal' : 'main'} disabled={looking} onClick={() => void look()}>
+            {phrase('thanks.see')}
+          </Button>
+        </p>
       </Form>
       {fits && <Seen found={fits} />}
     </>
