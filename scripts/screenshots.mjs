@@ -319,7 +319,10 @@ await beside(
     },
   ),
 );
-// A survey as it is planned and answered, what was said, and what was learnt beside the next copy.
+// A survey as it is planned and answered, what was said, and what was learnt beside the next copy; what was counted, on a phone too, and what it comes to.
+const overnight = events.find((e) => e.title === 'Mudlarks Overnight' && e.startsLocal?.startsWith('2026')).id;
+const { page: counting } = await (await odalys.request.get(`/api/events/${overnight}/outcomes`)).json();
+const [clear] = (await (await odalys.request.get('/api/initiatives')).json()).filter((i) => /^Clear/u.test(i.name));
 const waterBefore = events.find((e) => e.title === 'Open Water Day' && e.startsLocal?.startsWith('2025')).id;
 await beside(
   'wrap-up',
@@ -339,6 +342,9 @@ await beside(
   await shot(odalys, `/events/${water}/plan`, async (page) => {
     await page.getByText('From before:').first().waitFor();
   }),
+  await shot(odalys, `/events/${overnight}/wrap-up?see=outcomes`, settled('main table')),
+  await shot(await pageOf(null, true), new URL(counting).pathname, settled('form')),
+  await shot(odalys, `/records?show=initiatives&id=${clear.id}`, settled('.apexcharts-line-series')),
 );
 // A page to give on at both sizes, and the receipts of a year; one of them as it is printed, where this machine can draw a PDF.
 const { rows } = await (await odalys.request.get('/api/receipts?year=2025')).json();
@@ -385,9 +391,21 @@ const reviewing = await shot(odalys, '/contacts/review', async (page) => {
     await page.keyboard.press('j');
 });
 await beside('bringing-in', bringing, reviewing);
+// Events side by side, who comes back, who drifts away, a report for the board as it is read and as it is printed, a segment.
+const compared = events
+  .filter((e) => /^(Open Water Day|Fen Supper)$/u.test(e.title) && e.state === 'wrapped')
+  .map((e) => e.id);
+const [written] = (await (await odalys.request.get('/api/reports')).json()).filter((r) => /^The year/u.test(r.title));
 await beside(
   'records',
-  await shot(odalys, '/records', settled('.apexcharts-bar-area')),
+  await shot(odalys, `/records?show=compare&of=${compared.join(',')}`, settled('main table')),
+  await shot(odalys, '/records?show=series', settled('.apexcharts-bar-area')),
+  await shot(odalys, '/records?show=returns', async (page) => {
+    await page.getByRole('heading', { name: 'The ways people go' }).waitFor();
+  }),
+  await shot(odalys, '/records?show=drifting', settled('main table')),
+  await shot(odalys, `/records?show=reports&id=${written.id}`, settled('article')),
+  await sheetOf(await (await odalys.request.get(`/api/reports/${written.id}/report.pdf`)).body(), 1),
   await shot(odalys, '/records/segments', async (page) => {
     await page.getByRole('link', { name: 'Come often, never gave' }).click();
     await page.locator('fieldset select').first().waitFor();

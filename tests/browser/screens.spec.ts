@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { saveIt } from '../api/plans.ts';
 import { openEvent, orderFor } from '../api/scenes.ts';
 import { callers, checkAccess, checkContrast, expect, pageOf, type Site, test } from './site.ts';
 
@@ -9,7 +10,8 @@ const sizes = [
 
 const parts = [
   'of events, people and money',
-  'of records, messages and the team',
+  'of records',
+  'of messages and the team',
   'of an event and the public',
 ] as const;
 
@@ -75,6 +77,82 @@ async function screensOf(
       },
     },
   });
+  // One that is over, with what was counted at it towards something.
+  const past = await openEvent(staff, {
+    title: 'Screen Past',
+    startsLocal: '2026-07-10T10:00',
+    endsLocal: '2026-07-10T12:00',
+    unit: 'Small Boats',
+  });
+  for (const given of ['Ada', 'Bo'])
+    await odalys.call('POST /api/events/:id/orders', {
+      params: { id: past.id },
+      body: orderFor(past, [{ given, family: 'Past' }], {
+        email: `${given.toLowerCase()}.past@post.example`,
+      }),
+    });
+  const { id: measureId } = await odalys.call('POST /api/measures', {
+    body: {
+      name: { en: 'Screens wiped' },
+      unit: { en: 'kg' },
+      kind: 'sum',
+      direction: 'more',
+      decimals: 0,
+      most: null,
+      enteredBy: 'anyone',
+      lookedAt: false,
+    },
+  });
+  const { id: initiative } = await odalys.call('POST /api/initiatives', { body: { name: 'Clean screens' } });
+  await saveIt(odalys, past.id, {
+    outcomes: {
+      measures: [{ measureId, planned: 20 }],
+      opensDays: 30,
+      closesDays: 7,
+      initiativeIds: [initiative],
+    },
+  });
+  const counting = await odalys.call('PUT /api/events/:id/counting', {
+    params: { id: past.id },
+    body: { on: true },
+  });
+  for (const countedLocal of ['2026-06-20T09:00', '2026-07-01T09:00', '2026-07-08T09:00'])
+    await odalys.call('POST /api/events/:id/tallies', {
+      params: { id: past.id },
+      body: { entries: [{ measureId, said: '4' }], countedLocal },
+    });
+  await odalys.call('PUT /api/initiatives/:id', {
+    params: { id: initiative },
+    body: {
+      about: '',
+      fundId: null,
+      version: 1,
+      goals: [
+        {
+          id: crypto.randomUUID(),
+          of: 'measure',
+          measureId,
+          target: 40,
+          from: '2026-06-01',
+          by: '2026-12-31',
+        },
+      ],
+    },
+  });
+  const report = await odalys.call('POST /api/reports', {
+    body: { title: 'Screens of the year', from: '2026-01-01', until: '2026-12-31' },
+  });
+  const ofRecords: [string, string][] = [
+    ['/records', 'Records'],
+    ...['series', 'returns', 'audiences', 'drifting', 'timing', 'units', 'initiatives', 'reports'].map(
+      (show): [string, string] => [`/records?show=${show}`, 'Records'],
+    ),
+    [`/records?show=initiatives&id=${initiative}`, 'Clean screens'],
+    [`/records?show=reports&id=${report.id}`, 'Screens of the year'],
+    [`/records?show=compare&of=${past.id},${event.id}`, 'Side by side'],
+    ['/records/segments', 'Segments'],
+    [`/records/segments/${segment}`, 'Screens'],
+  ];
   const ofTheOrganization: [string, string][] = [
     ['/desk', 'Thursday 9 July'],
     ['/clearance', 'Waiting for you'],
@@ -96,9 +174,6 @@ async function screensOf(
     ['/ledger?show=receipts', 'Ledger'],
     ['/ledger?show=cards', 'Ledger'],
     ['/ledger?show=bank', 'Ledger'],
-    ['/records', 'Records'],
-    ['/records/segments', 'Segments'],
-    [`/records/segments/${segment}`, 'Screens'],
     ['/tray', 'Tray'],
     ['/tray?state=many', 'Tray'],
     ['/tray?state=year', 'Tray'],
@@ -116,6 +191,9 @@ async function screensOf(
     ),
     [`/events/${event.id}/wrap-up?see=survey`, 'Screen Paddle'],
     [`/events/${event.id}/wrap-up?see=lessons`, 'Screen Paddle'],
+    [`/events/${event.id}/wrap-up?see=thanks`, 'Screen Paddle'],
+    [`/events/${past.id}/wrap-up?see=outcomes`, 'Screen Past'],
+    [new URL(counting.page!).pathname, 'What did you count?'],
     [`/doors/${event.id}`, 'Screen Paddle'],
     [`/e/${event.slug}`, 'Screen Paddle'],
     [`/e/${event.slug}/register`, 'Register'],
@@ -125,10 +203,11 @@ async function screensOf(
     ['/?show=month&month=2026-08', 'Coming events'],
     ['/mine', 'Sign in'],
   ];
-  const half = ofTheOrganization.findIndex(([path]) => path === '/records');
+  const half = ofTheOrganization.findIndex(([path]) => path === '/tray');
   return {
     'of events, people and money': ofTheOrganization.slice(0, half),
-    'of records, messages and the team': ofTheOrganization.slice(half),
+    'of records': ofRecords,
+    'of messages and the team': ofTheOrganization.slice(half),
     'of an event and the public': ofAnEvent,
   };
 }

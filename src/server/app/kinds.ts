@@ -459,7 +459,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'report', id: f.reportId },
       detail: { title: f.title },
     }),
-    topics: () => ['reports'],
+    topics: nobody,
   },
   'measure changed': {
     entry: (f) => ({
@@ -467,7 +467,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'measure', id: f.measureId },
       detail: { name: f.name },
     }),
-    topics: () => ['registers', 'outcomes'],
+    topics: nobody,
   },
   'initiative changed': {
     entry: (f) => ({
@@ -475,7 +475,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'initiative', id: f.initiativeId },
       detail: { name: f.name },
     }),
-    topics: () => ['outcomes'],
+    topics: nobody,
   },
   'tallies entered': {
     entry: (f) => ({
@@ -483,7 +483,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { tallies: f.tallies, how: f.how },
     }),
-    topics: () => ['outcomes', 'events'],
+    topics: ofEvent,
   },
   'tallies decided': {
     entry: (f) => ({
@@ -491,7 +491,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { tallies: f.tallies, why: f.why },
     }),
-    topics: () => ['outcomes', 'events'],
+    topics: ofEvent,
   },
   'tally corrected': {
     entry: (f) => ({
@@ -499,14 +499,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { tally: f.tallyId, why: f.why },
     }),
-    topics: () => ['outcomes'],
+    topics: ofEvent,
   },
   'counting set': {
     entry: (f) => ({
       action: f.on ? 'let people count' : 'stopped people counting',
       subject: event(f.eventId),
     }),
-    topics: () => ['outcomes'],
+    topics: ofEvent,
   },
   'question set kept': {
     entry: (f) => ({
