@@ -320,9 +320,13 @@ await beside(
   ),
 );
 // A survey as it is planned and answered, what was said, and what was learnt beside the next copy; what was counted, on a phone too, and what it comes to.
-const overnight = events.find((e) => e.title === 'Mudlarks Overnight' && e.startsLocal?.startsWith('2026')).id;
+const overnight = events.find(
+  (e) => e.title === 'Mudlarks Overnight' && e.startsLocal?.startsWith('2026'),
+).id;
 const { page: counting } = await (await odalys.request.get(`/api/events/${overnight}/outcomes`)).json();
-const [clear] = (await (await odalys.request.get('/api/initiatives')).json()).filter((i) => /^Clear/u.test(i.name));
+const [clear] = (await (await odalys.request.get('/api/initiatives')).json()).filter((i) =>
+  /^Clear/u.test(i.name),
+);
 const waterBefore = events.find((e) => e.title === 'Open Water Day' && e.startsLocal?.startsWith('2025')).id;
 await beside(
   'wrap-up',
@@ -395,7 +399,9 @@ await beside('bringing-in', bringing, reviewing);
 const compared = events
   .filter((e) => /^(Open Water Day|Fen Supper)$/u.test(e.title) && e.state === 'wrapped')
   .map((e) => e.id);
-const [written] = (await (await odalys.request.get('/api/reports')).json()).filter((r) => /^The year/u.test(r.title));
+const [written] = (await (await odalys.request.get('/api/reports')).json()).filter((r) =>
+  /^The year/u.test(r.title),
+);
 await beside(
   'records',
   await shot(odalys, `/records?show=compare&of=${compared.join(',')}`, settled('main table')),

@@ -115,7 +115,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/reports/:id/report.pdf': nothing,
   'GET /api/measures': ['outcomes', 'registers'],
   'GET /api/events/:id/outcomes': ['outcomes', 'events', 'seats', 'crew', 'money'],
-  'GET /api/events/:id/tallies/:tally/picture': nothing,
+  'GET /api/events/:id/tallies/:tally/picture': ['outcomes'],
   'GET /api/events/:id/tallies.csv': nothing,
   'GET /api/events/:id/counting.pdf': nothing,
   'GET /api/initiatives': ['outcomes', 'events', 'crew', 'money'],

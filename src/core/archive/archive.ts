@@ -1,6 +1,3 @@
-import type { CalendarDate } from '#core/time/clock.ts';
-import { dayNumber } from '#core/time/dayRuns.ts';
-
 /**
  * The history of an organization in memory, as columns: a million seats take some fifteen megabytes, and every question about them is a walk
  * through arrays. People are numbers; who is who is asked of the database where names are shown.
@@ -48,7 +45,7 @@ export interface Seats {
 }
 
 /** What became of a seat. A seat is withdrawn, or its holder came, missed it, or is expected. */
-export const seatStates = ['expected', 'came', 'missed', 'withdrawn', 'walked in', 'other'] as const;
+const seatStates = ['expected', 'came', 'missed', 'withdrawn', 'walked in', 'other'] as const;
 export type SeatState = (typeof seatStates)[number];
 export const seatState = Object.fromEntries(seatStates.map((s, at) => [s, at])) as Record<SeatState, number>;
 
@@ -57,12 +54,6 @@ export const isHere = (state: number): boolean =>
   state === seatState.came || state === seatState['walked in'];
 /** True of a seat that was held to the end. */
 export const isHeld = (state: number): boolean => state !== seatState.withdrawn && state !== seatState.other;
-
-/** Events between two days, both included. */
-export const eventsBetween = (archive: Archive, from: CalendarDate, until: CalendarDate): ArchiveEvent[] => {
-  const [first, last] = [dayNumber(from), dayNumber(until)];
-  return archive.events.filter((e) => e.day >= first && e.day <= last);
-};
 
 /** What somebody came to, in the order of time: an index into the events of the archive for each time. */
 export interface Visits {

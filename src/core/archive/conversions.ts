@@ -24,7 +24,7 @@ export interface Converted {
 }
 
 /** Days within which it has to happen. */
-export const convertedDays = 365;
+const convertedDays = 365;
 
 interface Cell {
   came: number;

@@ -16,7 +16,7 @@ export interface Cohort {
 }
 
 /** Years after the first event that people are followed for. */
-export const followedYears = 3;
+const followedYears = 3;
 const yearDays = 365;
 
 /** People with the same beginning, as they are counted. */

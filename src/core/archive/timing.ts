@@ -16,7 +16,7 @@ export interface Timing {
 }
 
 /** The days before that a curve is read at. */
-export const curveDays = [60, 42, 28, 21, 14, 10, 7, 5, 3, 2, 1, 0] as const;
+const curveDays = [60, 42, 28, 21, 14, 10, 7, 5, 3, 2, 1, 0] as const;
 
 /** How long before people book and give up: over all events, and for each kind with enough seats. */
 export function timingOf({ events }: Archive, fewest = 30): Timing[] {
@@ -122,7 +122,7 @@ export function bestDates({ events }: Archive): DateFit[] {
 }
 
 /** How many came to an event; how many held a seat to the end, and how many of those came. */
-export function turnOut({ seats }: Pick<ArchiveEvent, 'seats'>): {
+function turnOut({ seats }: Pick<ArchiveEvent, 'seats'>): {
   came: number;
   held: number;
   here: number;

@@ -67,7 +67,7 @@ async function moneyOf(tx: Queries, ids: readonly string[]): Promise<Map<string,
 }
 
 /** What was counted at each event, measure by measure. */
-export async function outcomesOf(
+async function outcomesOf(
   tx: Queries,
   ids: readonly string[],
 ): Promise<Map<string, EventFiguresShown['outcomes']>> {

@@ -52,7 +52,7 @@ export async function measuresOf(
   });
 }
 
-export const windowOf = (event: EventRow) => countingWindow(event, event.outcomes);
+const windowOf = (event: EventRow) => countingWindow(event, event.outcomes);
 
 /** When an event can be counted at, and whether that is now. */
 export const countingOf = (event: EventRow, now: Instant) => {
@@ -134,7 +134,7 @@ const mostWaiting = 500;
 const mostLoose = 200_000_000;
 
 /** Who somebody is at an event by what they say: never told to them. */
-export async function entrantOf(
+async function entrantOf(
   tx: Queries,
   eventId: string,
   said: { given: string; family: string; known: string },

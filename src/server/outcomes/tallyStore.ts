@@ -98,14 +98,6 @@ export const readTook = async (tx: Queries, eventId: string) =>
     [eventId],
   ))!;
 
-/** Tallies that wait at an event. */
-export const countWaiting = async (tx: Queries, eventId: string): Promise<number> =>
-  (await first<{ n: number }>(
-    tx,
-    "select count(*)::int as n from tallies where event_id = $1 and state = 'waiting'",
-    [eventId],
-  ))!.n;
-
 /** Somebody at an event who can be found by what they say of themselves. */
 interface Present extends Findable {
   contactId: string | null;

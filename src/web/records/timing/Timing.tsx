@@ -116,9 +116,15 @@ function Curves({ of }: { of: readonly TimingShown[] }) {
 const shareAt = (t: TimingShown, before: number): number =>
   t.curve.find((c) => c.before === before)?.booked ?? 0;
 
+const fitWords: Readonly<Record<DateFit['of'], string>> = {
+  weekday: phrase('archive.weekday'),
+  month: phrase('archive.month'),
+  hour: phrase('archive.hour'),
+};
+
 function Fits({ of, dates }: { of: DateFit['of']; dates: readonly DateFit[] }) {
   const columns: Column<DateFit>[] = [
-    { id: 'name', phone: 'title', heading: phrase(`archive.${of}`), cell: (d) => d.name },
+    { id: 'name', phone: 'title', heading: fitWords[of], cell: (d) => d.name },
     { id: 'events', heading: phrase('archive.nEvents'), number: true, cell: (d) => d.events },
     {
       id: 'came',
@@ -135,13 +141,5 @@ function Fits({ of, dates }: { of: DateFit['of']; dates: readonly DateFit[] }) {
       cell: (d) => sayShare(d.turnUp),
     },
   ];
-  return (
-    <Table
-      label={phrase(`archive.${of}`)}
-      rows={dates}
-      columns={columns}
-      keyOf={(d) => String(d.key)}
-      empty=""
-    />
-  );
+  return <Table label={fitWords[of]} rows={dates} columns={columns} keyOf={(d) => String(d.key)} empty="" />;
 }

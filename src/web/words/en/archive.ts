@@ -1,7 +1,6 @@
 /** What the history shows. */
 export const archive = {
   // Comparing
-  compare: 'Compare',
   compareN: 'Compare {{n:event|events}}',
   chosenN: '{{n:event|events}} chosen',
   clear: 'Choose none',
@@ -50,7 +49,6 @@ export const archive = {
   withinYears: 'Again within {{n:year|years}}',
   visits: 'Events each',
   tooEarly: 'not yet',
-  between: '{{low}}–{{high}}%',
   cohortHelp:
     'Of those for whom that time has passed. Behind each share the bounds it would lie between in 95 of 100 such groups.',
   paths: 'The ways people go',
@@ -85,7 +83,6 @@ export const archive = {
   chooseReachable: 'Choose those who can be written to',
   // Timing
   timing: 'When people book',
-  timingChart: 'Booked by so many days before',
   daysBefore: 'Days before',
   bookedShare: 'Booked',
   withdrawnShare: 'Given up',
