@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { z } from 'zod';
 import type { measuresContract } from '#contract/measures.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
+import { lineOn } from './messageLines.ts';
 import { saveIt } from './plans.ts';
 import { bookFor, type OpenEvent, openEvent, signedInAs } from './scenes.ts';
 import { wordsOf } from './wordsOf.ts';
@@ -549,4 +550,41 @@ test('whoever is erased is gone from what they counted, and the count stays', as
   const after = await outcomesOf(event);
   expect(after.tallies[0]).toMatchObject({ by: 'Erased', contactId: null, note: '', place: '', value: 8 });
   expect(after.measures[0]!.total).toBe(8);
+});
+
+test('the page to count on stands in a mail and on one’s own page, as long as there is one and it is open', async () => {
+  const event = await openEvent(world, {
+    title: 'Told By Mail',
+    startsLocal: '2026-07-12T09:00',
+    endsLocal: '2026-07-12T12:00',
+  });
+  const said = (name: string, body: string) =>
+    lineOn('start', { name, subject: { en: name }, body: { en: body }, offsetMinutes: -30 });
+  await saveIt(odalys, event.id, {
+    outcomes: {
+      measures: [{ measureId: of('Birds'), planned: null }],
+      opensDays: 0,
+      closesDays: 1,
+      initiativeIds: [],
+    },
+    messages: [said('Count with us', 'Count here: {{count_link}}')],
+  });
+  await bookFor(world, event, ['Gry'], { email: 'gry@sedge.example' });
+  const set = (on: boolean) =>
+    odalys.call('PUT /api/events/:id/counting', { params: { id: event.id }, body: { on } });
+  const { page } = await set(true);
+  await world.moveTo('2026-07-12T12:30:00.000Z');
+  const mails = await world.app.db.query<{ body: string }>(
+    "select body from messages where event_id = $1 and subject = 'Count with us' and state = 'sent'",
+    [event.id],
+  );
+  expect(mails.map((m) => m.body)).toEqual([expect.stringContaining(`Count here: ${page}`)]);
+  const gry = await signedInAs(world.origin, 'gry@sedge.example');
+  const mine = async () => (await gry.call('GET /api/public/mine'))!.counts;
+  expect(await mine()).toEqual([{ title: 'Told By Mail', token: page!.split('/').at(-1) }]);
+  await set(false);
+  expect(await mine()).toEqual([]);
+  await set(true);
+  await world.moveTo('2026-07-14T12:30:00.000Z');
+  expect(await mine()).toEqual([]);
 });

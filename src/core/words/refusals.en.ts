@@ -9,6 +9,7 @@ export const refusalsEn = {
     'Somebody else wrote on this report meanwhile. Load it again; what you wrote is kept here.',
   'thanks-changed':
     'There would be {{count:receipt|receipts}} by now, not {{expected}}. Look once more; nothing was sent.',
+  'of-every-unit': 'This is told of all units together; your role is for one of them.',
   'measure-counted':
     'Something was counted by it: how it counts, its unit and its digits stay. Close it, and begin another.',
   'measure-is-closed': 'This measure is closed.',

@@ -1,5 +1,5 @@
 import type { archiveContract } from '#contract/archive.ts';
-import { stagesOf } from '#core/access/stages.ts';
+import { seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { differsMost } from '#core/archive/comparing.ts';
 import { conversionsOf } from '#core/archive/conversions.ts';
 import { driftingAway } from '#core/archive/drifting.ts';
@@ -43,6 +43,12 @@ async function demandSeen(c: Asker & { app: App; tx: Queries }, ids: readonly st
     throw refused('not-your-event', {}, 403);
 }
 
+/** Refuses whoever belongs to one unit what is told of all of them together. */
+function demandWhole({ staff }: Asker): void {
+  if (!seesStageEverywhere(staff, 'wrap-up') && !seesStageEverywhere(staff, 'crew'))
+    throw refused('of-every-unit', {}, 403);
+}
+
 /** Most people a list shows at once. */
 const mostShown = 500;
 
@@ -72,6 +78,7 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
   },
 
   'GET /api/records/series': async (c) => {
+    demandWhole(c);
     const { archive, visits } = await openArchive(c);
     const units = new Map((await readUnits(c.tx)).map((u) => [u.id, u.name]));
     const kinds = new Map<string, number[]>();
@@ -98,18 +105,21 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
   },
 
   'GET /api/records/returns': async (c) => {
+    demandWhole(c);
     const { archive, visits } = await openArchive(c);
     const found = returnsOf(archive, visits, await todayOf(c));
     return { ...found, finding: sayReturns(found) };
   },
 
   'GET /api/records/paths': async (c) => {
+    demandWhole(c);
     const { archive, visits } = await openArchive(c);
     const found = pathsOf(archive, visits);
     return { ...found, finding: saySteps(found.steps) };
   },
 
   'GET /api/records/audiences': async (c) => {
+    demandWhole(c);
     const { archive, visits } = await openArchive(c);
     const { audiences, shared } = overlapOf(archive, visits);
     return {
@@ -124,6 +134,7 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
   },
 
   'GET /api/records/drifting': async (c) => {
+    demandWhole(c);
     const { archive, visits, idOf } = await openArchive(c);
     const all = driftingAway(archive, visits, await todayOf(c));
     const people = new Map(
@@ -157,6 +168,7 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
   },
 
   'GET /api/records/timing': async (c) => {
+    demandWhole(c);
     const { archive } = await openArchive(c);
     const timing = timingOf(archive);
     const dates = bestDates(archive);

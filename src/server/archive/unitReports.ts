@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { archiveContract } from '#contract/archive.ts';
-import { isCoordinator } from '#core/access/viewer.ts';
+import { seesStageEverywhere } from '#core/access/stages.ts';
 import { unitYears } from '#core/archive/units.ts';
 import { totalOf } from '#core/outcomes/tally.ts';
 import type { Asker } from '../app/app.ts';
@@ -19,7 +19,7 @@ export async function unitReports(
   c: Asker & { tx: Queries },
   { archive, visits }: Opened,
 ): Promise<Report[]> {
-  const everything = isCoordinator(c.staff) || c.staff.roles.includes('treasurer');
+  const everything = seesStageEverywhere(c.staff, 'wrap-up');
   const rows = unitYears(archive, visits).filter(
     (r) => everything || (r.unitId && r.unitId === c.staff.unitId),
   );

@@ -13,6 +13,7 @@ import { record } from '../app/record.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound, refused } from '../http/problem.ts';
+import { demandBooks } from '../money/access.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   type GoalRow,
@@ -240,6 +241,7 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
   },
 
   'PUT /api/initiatives/:id': async (c) => {
+    await demandBooks(c);
     const { about, fundId, goals, version } = c.body;
     const initiative = await readInitiative(c.tx, c.params.id, true);
     if (!initiative) throw notFound('This initiative');
@@ -271,6 +273,7 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
   },
 
   'PUT /api/initiatives/:id/widget': async (c) => {
+    await demandBooks(c);
     const initiative = await readInitiative(c.tx, c.params.id, true);
     if (!initiative) throw notFound('This initiative');
     const was = await widgetOf(c, initiative.id);

@@ -5,6 +5,7 @@ import { record } from '../app/record.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { demandBooks } from '../money/access.ts';
 import { reportPdf } from '../print/report.ts';
 import { theOrganization } from '../staff/store.ts';
 import { assemble, sayAbout, wordsOf } from './assembling.ts';
@@ -25,9 +26,13 @@ async function reportOf(tx: Queries, id: string, lock = false): Promise<ReportRo
 }
 
 export const reportsHandlers: Handlers<typeof reportsContract> = {
-  'GET /api/reports': async ({ tx }) => (await readReports(tx)).map(summaryOf),
+  'GET /api/reports': async (c) => {
+    await demandBooks(c);
+    return (await readReports(c.tx)).map(summaryOf);
+  },
 
   'POST /api/reports': async (c) => {
+    await demandBooks(c);
     const { title, eventId, from, until, unitId } = c.body;
     if (eventId && !(await eventThere(c.tx, eventId)))
       throw invalid([wrongAt('eventId', 'thing-gone', { what: 'event' })]);
@@ -48,6 +53,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
   },
 
   'GET /api/reports/:id': async (c) => {
+    await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id);
     const { figures, events, beforeSaid, nowSaid } = await assemble(c, row);
     const { from, until, currency, now, before, outcomes, initiatives } = figures;
@@ -64,6 +70,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
   },
 
   'PUT /api/reports/:id': async (c) => {
+    await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id, true);
     if (row.version !== c.body.version) throw refused('report-changed');
     const words = Object.fromEntries(Object.entries(c.body.words).filter(([, text]) => text));
@@ -78,6 +85,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
   },
 
   'DELETE /api/reports/:id': async (c) => {
+    await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id, true);
     await deleteReport(c.tx, row.id);
     await record(c, 'report changed', { reportId: row.id, how: 'threw a report away', title: row.title });
@@ -85,6 +93,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
   },
 
   'GET /api/reports/:id/report.pdf': async (c) => {
+    await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id);
     const { figures, events, beforeSaid, nowSaid } = await assemble(c, row);
     const { name } = await theOrganization(c.tx);
