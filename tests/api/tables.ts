@@ -6,6 +6,8 @@ const fleeting = ['sessions', 'idempotency', 'leases'];
 /** What remembers that something was done and undone. */
 export const remembers = [
   'audit',
+  // Seats were changed and changed back: what is kept of them in memory is read anew all the same.
+  'event_touched',
   'changes',
   'change_files',
   'change_rows',

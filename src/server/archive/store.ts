@@ -20,7 +20,7 @@ export interface KeptEvent {
 export const readKept = (tx: Queries, now: string): Promise<KeptEvent[]> =>
   tx.query<KeptEvent>(
     `select e.id, e.public_title as title, coalesce(e.first_of, e.id) as kind, e.unit_id, e.starts_local, to_char(e.starts_local, 'YYYY-MM-DD') as starts_on,
-       ${endSql('e')} <= $1 as over, e.capacity, coalesce(t.version, 0)::text as version
+       ${endSql('e')} <= $1 as over, e.capacity, coalesce(t.version::text, '') as version
      from events e left join event_touched t on t.event_id = e.id
      where e.starts_at is not null and not e.is_template and e.state not in ('draft', 'in clearance', 'cleared', 'called off', 'shelved')
      order by e.starts_at, e.id`,

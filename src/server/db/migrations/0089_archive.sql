@@ -1,12 +1,12 @@
--- Goes up whenever seats or attendance of an event change, so that what is kept of it in memory is read anew.
+-- Another one whenever seats or attendance of an event change, so that what is kept of it in memory is read anew; never the same twice, also not after a backup was put back.
 create table event_touched (
   event_id uuid primary key references events (id) on delete cascade,
-  version bigint not null default 1
+  version uuid not null default gen_random_uuid()
 );
 create function touch_events(ids uuid[]) returns void language sql as $$
   insert into event_touched as t (event_id)
     select distinct x.id from unnest(ids) as x (id) where exists (select 1 from events e where e.id = x.id) order by x.id
-  on conflict (event_id) do update set version = t.version + 1
+  on conflict (event_id) do update set version = gen_random_uuid()
 $$;
 create function events_touched_in() returns trigger language plpgsql as $$
 begin
