@@ -297,6 +297,17 @@ export async function renewLink(
   );
 }
 
+/** Makes sure a public link leads somewhere. One that was stopped stays so: what hangs on a wall opens nothing, and another one takes its place. */
+export async function openAnew(
+  w: Pick<Work, 'app' | 'tx' | 'now'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<void> {
+  if (await liveLink(w, kind, subjectId)) return;
+  await openLink(w, kind, subjectId);
+  if (!(await liveLink(w, kind, subjectId))) await renewLink(w, kind, subjectId);
+}
+
 /** What a public link leads to, or null when it is wrong, altered or revoked. */
 export async function followLink(tx: Queries, kind: LinkKind, token: string): Promise<string | null> {
   const row = await first<{ subjectId: string }>(

@@ -39,7 +39,7 @@ export async function figuresOf(
       capacity: event.capacity,
       ...seatFigures(archive, visits, at),
       members: members.get(id) ?? 0,
-      money: seesMoney(c, known) ? (money.get(id) ?? { seats: 0, extras: 0, gifts: 0, costs: 0 }) : null,
+      money: seesMoney(c, known) ? (money.get(id) ?? noMoney) : null,
       currency: known.currency,
       hours: hours.get(id) ?? 0,
       recommend: scores.get(id) ?? null,
@@ -52,11 +52,13 @@ const seesMoney = (c: Asker, reach: EventReach): boolean => factsOf(c.staff, rea
 
 type Money = NonNullable<EventFiguresShown['money']>;
 
-/** What came in and was spent by kind, as the books have it: earned is a credit there, below nought. */
-async function moneyOf(tx: Queries, ids: readonly string[]): Promise<Map<string, Money>> {
+export const noMoney: Money = { seats: 0, extras: 0, gifts: 0, costs: 0 };
+
+/** What came in and was spent by kind, event by event, as the books have it: earned is a credit there, below nought. */
+export async function moneyOf(tx: Queries, ids: readonly string[]): Promise<Map<string, Money>> {
   const found = new Map<string, Money>();
   for (const { eventId, account, amount } of await readMoney(tx, ids)) {
-    const of = found.get(eventId) ?? { seats: 0, extras: 0, gifts: 0, costs: 0 };
+    const of = found.get(eventId) ?? { ...noMoney };
     found.set(eventId, of);
     if (account === 'extras') of.extras -= amount;
     else if (account === 'gifts') of.gifts -= amount;

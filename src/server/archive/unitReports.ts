@@ -9,8 +9,8 @@ import { measuresById } from '../outcomes/measures.ts';
 import { readCounted } from '../outcomes/tallyStore.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { Opened } from './archive.ts';
-import { shown } from './eventFigures.ts';
-import { readHours, readMoney, readUnits } from './store.ts';
+import { moneyOf, noMoney, shown } from './eventFigures.ts';
+import { readHours, readUnits } from './store.ts';
 
 type Report = z.output<(typeof archiveContract)['GET /api/records/units']['response']>[number];
 
@@ -26,20 +26,22 @@ export async function unitReports(
   const ids = rows.flatMap((r) => r.eventIds);
   const units = new Map((await readUnits(c.tx)).map((u) => [u.id, u.name]));
   const hours = new Map((await readHours(c.tx, ids)).map((h) => [h.eventId, h.hours]));
-  const money = await readMoney(c.tx, ids);
+  const money = await moneyOf(c.tx, ids);
   const tallies = await readCounted(c.tx, ids);
   const measures = await measuresById(c.tx, [...new Set(tallies.map((t) => t.measureId))]);
   const { currency } = await theOrganization(c.tx);
-  const moneyOf = (of: ReadonlySet<string>) => {
-    const sum = { seats: 0, extras: 0, gifts: 0, costs: 0 };
-    for (const { eventId, account, amount } of money) {
-      if (!of.has(eventId)) continue;
-      if (account === 'extras' || account === 'gifts') sum[account] -= amount;
-      else if (account === 'costs' || account === 'fees' || account === 'written off') sum.costs += amount;
-      else sum.seats -= amount;
-    }
-    return sum;
-  };
+  const together = (eventIds: readonly string[]) =>
+    eventIds
+      .map((id) => money.get(id) ?? noMoney)
+      .reduce(
+        (a, b) => ({
+          seats: a.seats + b.seats,
+          extras: a.extras + b.extras,
+          gifts: a.gifts + b.gifts,
+          costs: a.costs + b.costs,
+        }),
+        noMoney,
+      );
   return rows.map(({ eventIds, ...row }) => {
     const of = new Set(eventIds);
     const counted = tallies.filter((t) => of.has(t.eventId));
@@ -47,7 +49,7 @@ export async function unitReports(
       ...row,
       unit: (row.unitId && units.get(row.unitId)) ?? '',
       hours: eventIds.reduce((n, id) => n + (hours.get(id) ?? 0), 0),
-      money: moneyOf(of),
+      money: together(eventIds),
       currency,
       outcomes: measures.flatMap((m) => {
         const own = counted.filter((t) => t.measureId === m.id);

@@ -6,7 +6,7 @@ import { eventDayOf } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import { followLink, liveLink, openLink, renewLink, stopLink, type Work } from '../app/app.ts';
+import { followLink, liveLink, openAnew, stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
@@ -41,11 +41,7 @@ export async function setSelfCheckIn(
 ): Promise<{ page: string | null; kiosk: string | null }> {
   const now = await selfCheckInPages(w, eventId);
   for (const kind of ['here', 'kiosk'] as const) {
-    if (!on) await stopLink(w, kind, eventId);
-    else if (!(await liveLink(w, kind, eventId))) {
-      await openLink(w, kind, eventId);
-      if (!(await liveLink(w, kind, eventId))) await renewLink(w, kind, eventId);
-    }
+    await (on ? openAnew : stopLink)(w, kind, eventId);
   }
   if (on !== (now.page !== null)) await record(w, 'self check-in set', { eventId, on });
   return selfCheckInPages(w, eventId);

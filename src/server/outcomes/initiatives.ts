@@ -8,7 +8,7 @@ import type { DayFigure, Goal } from '#core/outcomes/trend.ts';
 import type { CalendarDate, Zone } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import { followLink, liveLink, openLink, renewLink, stopLink, type Work } from '../app/app.ts';
+import { followLink, liveLink, openAnew, stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -277,11 +277,7 @@ export const initiativesHandlers: Handlers<typeof initiativesContract> = {
     const initiative = await readInitiative(c.tx, c.params.id, true);
     if (!initiative) throw notFound('This initiative');
     const was = await widgetOf(c, initiative.id);
-    if (!c.body.on) await stopLink(c, 'widget', initiative.id);
-    else if (!was) {
-      await openLink(c, 'widget', initiative.id);
-      if (!(await liveLink(c, 'widget', initiative.id))) await renewLink(c, 'widget', initiative.id);
-    }
+    await (c.body.on ? openAnew : stopLink)(c, 'widget', initiative.id);
     if (c.body.on !== (was !== null))
       await record(c, 'initiative changed', {
         initiativeId: initiative.id,

@@ -143,7 +143,7 @@ function Recommended({ of }: { of: NonNullable<Result['recommend']> }) {
   const parts = [
     { label: phrase('surveys.wouldDo'), n: of.would, background: 'verdigris', color: 'onVerdigris' },
     { label: phrase('surveys.between78'), n: of.between, background: 'line', color: 'ink' },
-    { label: phrase('surveys.wouldNot'), n: of.not, background: 'madder', color: 'sheet' },
+    { label: phrase('surveys.wouldNot'), n: of.not, background: 'soft', color: 'sheet' },
   ].filter((p) => p.n > 0);
   return (
     <chakra.div display="flex" gap="2px" maxWidth="620px" margin="0 0 8px" fontSize="13px">
