@@ -286,6 +286,36 @@ test('somebody who is signed in counts under their own name; anybody where anybo
   expect(byMeasure('Path')).toMatchObject({ state: 'waiting', doubts: ['looked at'], value: 2.7 });
 });
 
+test('what a stranger types is offered to nobody before somebody of the team has seen it', async () => {
+  const { id } = await odalys.call('POST /api/measures', {
+    body: {
+      ...litter,
+      name: { en: 'Plants' },
+      unit: { en: '' },
+      kind: 'distinct',
+      enteredBy: 'anyone',
+      most: null,
+    },
+  });
+  measures.set('Plants', id);
+  const { event, token } = await counting('By Strangers', ['Plants']);
+  await count(token, [{ measureId: id, thing: 'Call 555-0100' }]);
+  await enter(event, [{ measureId: id, thing: 'Sundew' }]);
+  const things = async () =>
+    (await world.anyone.call('GET /api/public/count/:token', { params: { token } })).things.map(
+      (t) => t.thing,
+    );
+  expect(await things()).toEqual(['Sundew']);
+  const stranger = (await outcomesOf(event)).tallies.find((t) => t.thing !== 'Sundew')!;
+  expect(stranger.state).toBe('counted');
+  for (const state of ['set aside', 'counted'] as const)
+    await odalys.call('POST /api/events/:id/tallies/decided', {
+      params: { id: event.id },
+      body: { ids: [stranger.id], state },
+    });
+  expect(await things()).toEqual(['Call 555-0100', 'Sundew']);
+});
+
 test('tallies are counted, set aside and corrected; what they said stays, and two do not correct one over each other', async () => {
   const { event, token } = await counting('Looked At', ['Litter taken out', 'Path']);
   await count(token, [{ measureId: of('Path'), said: '9' }]);

@@ -80,10 +80,11 @@ export const readLastCounted = (tx: Queries, eventId: string) =>
     [eventId],
   );
 
-/** Things that were named for some measures, the commonest first. */
+/** Things that were named for some measures by somebody known, or looked at, the commonest first: what a stranger typed is not shown to others. */
 export const readThings = (tx: Queries, measureIds: readonly string[]) =>
   tx.query<{ measureId: string; thing: string }>(
     `select measure_id, min(thing) as thing from tallies where measure_id = any($1) and state = 'counted' and thing <> ''
+       and (contact_id is not null or staff_id is not null or decided_by is not null)
      group by measure_id, lower(thing) order by count(*) desc, min(thing) limit 200`,
     [measureIds],
   );

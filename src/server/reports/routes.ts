@@ -1,15 +1,14 @@
 import type { reportsContract } from '#contract/reports.ts';
 import { sections } from '#core/reports/report.ts';
-import { wrongAt } from '#core/words/problems.ts';
-import { record } from '../app/record.ts';
-import { insert, type Queries, update } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, notFound, refused } from '../http/problem.ts';
+import { notFound } from '../http/problem.ts';
 import { demandBooks } from '../money/access.ts';
 import { reportPdf } from '../print/report.ts';
 import { theOrganization } from '../staff/store.ts';
 import { assemble, sayAbout, wordsOf } from './assembling.ts';
-import { deleteReport, eventThere, type ReportRow, readReport, readReports } from './store.ts';
+import { type ReportRow, readReport, readReports } from './store.ts';
+import { beginReport, throwAway, writeReport } from './writing.ts';
 
 const summaryOf = (row: ReportRow) => ({
   id: row.id,
@@ -33,23 +32,7 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
 
   'POST /api/reports': async (c) => {
     await demandBooks(c);
-    const { title, eventId, from, until, unitId } = c.body;
-    if (eventId && !(await eventThere(c.tx, eventId)))
-      throw invalid([wrongAt('eventId', 'thing-gone', { what: 'event' })]);
-    const id = c.app.ids.id();
-    await insert(c.tx, 'board_reports', {
-      id,
-      title,
-      eventId,
-      fromOn: eventId ? null : from,
-      untilOn: eventId ? null : until,
-      unitId: eventId ? null : unitId,
-      madeBy: c.staff.name,
-      madeAt: c.now,
-      changedAt: c.now,
-    });
-    await record(c, 'report changed', { reportId: id, how: 'began a report', title });
-    return { id };
+    return { id: await beginReport(c, c.body) };
   },
 
   'GET /api/reports/:id': async (c) => {
@@ -72,23 +55,14 @@ export const reportsHandlers: Handlers<typeof reportsContract> = {
   'PUT /api/reports/:id': async (c) => {
     await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id, true);
-    if (row.version !== c.body.version) throw refused('report-changed');
-    const words = Object.fromEntries(Object.entries(c.body.words).filter(([, text]) => text));
-    await update(c.tx, 'board_reports', row.id, {
-      title: c.body.title,
-      words,
-      changedAt: c.now,
-      version: row.version + 1,
-    });
-    await record(c, 'report changed', { reportId: row.id, how: 'wrote a report', title: c.body.title });
+    await writeReport(c, row, c.body);
     return { done: true };
   },
 
   'DELETE /api/reports/:id': async (c) => {
     await demandBooks(c);
     const row = await reportOf(c.tx, c.params.id, true);
-    await deleteReport(c.tx, row.id);
-    await record(c, 'report changed', { reportId: row.id, how: 'threw a report away', title: row.title });
+    await throwAway(c, row);
     return { done: true };
   },
 
