@@ -42,6 +42,7 @@ test('a page from nothing: formatted text, pictures, French, questions and answe
       'Files and links for the day',
       'Page style',
       'Survey',
+      'Outcomes',
       'Search engines',
       'Notes for the team',
     ]);
