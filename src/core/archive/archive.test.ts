@@ -23,6 +23,7 @@ import {
   sayStretch,
   sayTiming,
 } from './saying.ts';
+import { seriesOf } from './series.ts';
 import { bestDates, timingOf } from './timing.ts';
 import { unitYears } from './units.ts';
 
@@ -156,6 +157,60 @@ test('figures of an event, and how many different people came', () => {
       expect(differentPeople(all, all.events)).toBe(seen.size);
     }),
   );
+});
+
+test('a series took place twice or more; the longest comes first, and what is yet to come is not one of its times', () => {
+  const archive = archiveOf([
+    { on: '2024-05-01', kind: 'walk', unit: 'u1', seats: [[0, 'came']] },
+    {
+      on: '2024-06-01',
+      kind: 'fair',
+      seats: [
+        [1, 'came'],
+        [0, 'missed'],
+      ],
+    },
+    { on: '2024-07-01', kind: 'once', seats: [[0, 'came']] },
+    {
+      on: '2025-05-01',
+      kind: 'walk',
+      unit: 'u2',
+      capacity: 5,
+      seats: [
+        [0, 'came'],
+        [2, 'came'],
+      ],
+    },
+    { on: '2025-06-01', kind: 'fair', seats: [[1, 'came']] },
+    { on: '2026-06-01', kind: 'fair', seats: [] },
+    { on: '2026-08-01', kind: 'walk', over: false, seats: [] },
+  ]);
+  expect(
+    seriesOf(archive, visitsOf(archive)).map(({ times, ...series }) => ({
+      ...series,
+      times: times.map((t) => [t.on, t.registered, t.came, t.firstTimers, t.capacity]),
+    })),
+  ).toEqual([
+    {
+      kind: 'fair',
+      title: 'Event fair',
+      unitId: null,
+      times: [
+        ['2024-06-01', 2, 1, 1, null],
+        ['2025-06-01', 1, 1, 0, null],
+        ['2026-06-01', 0, 0, 0, null],
+      ],
+    },
+    {
+      kind: 'walk',
+      title: 'Event walk',
+      unitId: 'u2',
+      times: [
+        ['2024-05-01', 1, 1, 1, null],
+        ['2025-05-01', 2, 2, 1, 5],
+      ],
+    },
+  ]);
 });
 
 test('who came the first time came again within so many years, counted where that time has passed', () => {

@@ -3,7 +3,6 @@ import { seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { differsMost } from '#core/archive/comparing.ts';
 import { conversionsOf } from '#core/archive/conversions.ts';
 import { driftingAway } from '#core/archive/drifting.ts';
-import { seatFigures } from '#core/archive/figures.ts';
 import { overlapOf } from '#core/archive/overlap.ts';
 import { pathsOf } from '#core/archive/paths.ts';
 import { returnsOf } from '#core/archive/returns.ts';
@@ -19,6 +18,7 @@ import {
   saySteps,
   sayTiming,
 } from '#core/archive/saying.ts';
+import { seriesOf } from '#core/archive/series.ts';
 import { bestDates, timingOf } from '#core/archive/timing.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { say, words } from '#core/words/spoken.ts';
@@ -81,27 +81,11 @@ export const archiveHandlers: Handlers<typeof archiveContract> = {
     demandWhole(c);
     const { archive, visits } = await openArchive(c);
     const units = new Map((await readUnits(c.tx)).map((u) => [u.id, u.name]));
-    const kinds = new Map<string, number[]>();
-    for (const [at, e] of archive.events.entries())
-      if (e.over) kinds.set(e.kind, [...(kinds.get(e.kind) ?? []), at]);
-    return [...kinds]
-      .filter(([, of]) => of.length > 1)
-      .map(([kind, of]) => {
-        const last = archive.events[of.at(-1)!]!;
-        const times = of.map((at) => {
-          const { id, startsLocal, capacity } = archive.events[at]!;
-          const { registered, came, firstTimers } = seatFigures(archive, visits, at);
-          return { id, on: startsLocal.slice(0, 10), registered, came, firstTimers, capacity };
-        });
-        return {
-          kind,
-          title: last.title,
-          unit: (last.unitId && units.get(last.unitId)) ?? null,
-          times,
-          finding: saySeries(times.map((t) => t.came)),
-        };
-      })
-      .sort((a, b) => b.times.length - a.times.length || (a.title < b.title ? -1 : 1));
+    return seriesOf(archive, visits).map(({ unitId, ...series }) => ({
+      ...series,
+      unit: (unitId && units.get(unitId)) ?? null,
+      finding: saySeries(series.times.map((t) => t.came)),
+    }));
   },
 
   'GET /api/records/returns': async (c) => {

@@ -18,7 +18,7 @@ import { readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { mayTakeCash } from '../money/access.ts';
-import { posterPdf } from '../print/poster.ts';
+import { posterFile } from '../print/posterFile.ts';
 import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -186,17 +186,11 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     const event = await eventFor(c, c.params.id, 'doors', 'see');
     const { page } = await selfCheckInPages(c, event.id);
     if (!page) throw notFound('This page');
-    const { name } = await theOrganization(c.tx);
-    return new File(
-      'check-in.pdf',
-      await posterPdf({
-        organization: name,
-        title: event.publicTitle,
-        says: herePosterSays(hasFrench(event.french)),
-        address: page,
-      }),
-      true,
-    );
+    return posterFile(c.tx, 'check-in.pdf', {
+      title: event.publicTitle,
+      says: herePosterSays(hasFrench(event.french)),
+      address: page,
+    });
   },
 
   'GET /api/public/here/:token': async (c) => {

@@ -12,7 +12,7 @@ import { fileName } from '../events/fileName.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { posterPdf } from '../print/poster.ts';
+import { posterFile } from '../print/posterFile.ts';
 import { theOrganization } from '../staff/store.ts';
 import { setCounting } from './counting.ts';
 import { figuresOfEvent } from './store.ts';
@@ -106,17 +106,11 @@ export const outcomesHandlers: Handlers<typeof outcomesContract> = {
     const event = await eventFor(c, c.params.id, 'wrap-up', 'see');
     const page = await countingPage(c, event.id);
     if (!page) throw notFound('This page');
-    const { name } = await theOrganization(c.tx);
-    return new File(
-      'counting.pdf',
-      await posterPdf({
-        organization: name,
-        title: event.publicTitle,
-        says: countPosterSays(hasFrench(event.french)),
-        address: page,
-      }),
-      true,
-    );
+    return posterFile(c.tx, 'counting.pdf', {
+      title: event.publicTitle,
+      says: countPosterSays(hasFrench(event.french)),
+      address: page,
+    });
   },
 
   'GET /api/public/count/:token': async (c) => {

@@ -14,7 +14,7 @@ import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { posterPdf } from '../print/poster.ts';
+import { posterFile } from '../print/posterFile.ts';
 import { signedCopy } from '../print/signedCopy.ts';
 import { theOrganization } from '../staff/store.ts';
 import { askToSign, chasedAt } from './chasing.ts';
@@ -177,17 +177,11 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
   'GET /api/waivers/:id/poster.pdf': async (c) => {
     const { slug, standing, text } = await theWaiver(c.tx, c.params.id);
     if (!standing || !slug) throw notFound('This page');
-    const { name } = await theOrganization(c.tx);
-    return new File(
-      `${slug}.pdf`,
-      await posterPdf({
-        organization: name,
-        title: text.title.en,
-        says: signPosterSays(isInFrench(text)),
-        address: `${c.app.origin}/sign/${slug}`,
-      }),
-      true,
-    );
+    return posterFile(c.tx, `${slug}.pdf`, {
+      title: text.title.en,
+      says: signPosterSays(isInFrench(text)),
+      address: `${c.app.origin}/sign/${slug}`,
+    });
   },
 
   'POST /api/waivers/:id/paper': async (c) => ({ id: await enterPaper(c, c.params.id, c.body) }),

@@ -5,6 +5,7 @@ import { readTexts } from '#core/words/texts.ts';
 import { Chart, colour, quietChart } from '#web/parts/chart.tsx';
 import { useLooks } from '#web/shell/state.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { AsTable } from '../AsTable.tsx';
 import type { Shown } from './initiative.ts';
 
 const at = (day: string): number => Date.parse(`${day}T12:00Z`);
@@ -78,31 +79,24 @@ export default function GoalChart({ goal, today }: { goal: Shown['goals'][number
           tooltip: { enabled: false },
         }}
       />
-      <details>
-        <chakra.summary className="soft" cursor="pointer">
-          {phrase('initiatives.asTable')}
-        </chakra.summary>
-        <div className="table still">
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">{phrase('initiatives.day')}</th>
-                <th scope="col" className="n">
-                  {phrase('initiatives.stood')}
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {goal.days.map((d) => (
-                <tr key={d.on}>
-                  <td>{`${sayShortDate(d.on)} ${d.on.slice(0, 4)}`}</td>
-                  <td className="n">{sayFigure(d.value, goal)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </details>
+      <AsTable>
+        <thead>
+          <tr>
+            <th scope="col">{phrase('initiatives.day')}</th>
+            <th scope="col" className="n">
+              {phrase('initiatives.stood')}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {goal.days.map((d) => (
+            <tr key={d.on}>
+              <td>{`${sayShortDate(d.on)} ${d.on.slice(0, 4)}`}</td>
+              <td className="n">{sayFigure(d.value, goal)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </AsTable>
     </chakra.figure>
   );
 }

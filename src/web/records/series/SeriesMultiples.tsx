@@ -7,6 +7,7 @@ import { Empty } from '#web/kit/Note.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { useAsk } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { AsTable } from '../AsTable.tsx';
 
 export type SeriesShown = Answer<'GET /api/records/series'>[number];
 
@@ -59,43 +60,36 @@ function One({ series }: { series: SeriesShown }) {
         <TextLink to={`/records?show=compare&of=${last.map((t) => t.id).join(',')}`}>
           {phrase('archive.compareSeries', { n: last.length })}
         </TextLink>
-        <details>
-          <chakra.summary className="soft" cursor="pointer">
-            {phrase('archive.asTable')}
-          </chakra.summary>
-          <div className="table still">
-            <table>
-              <thead>
-                <tr>
-                  <th scope="col">{phrase('archive.date')}</th>
-                  <th scope="col" className="n">
-                    {phrase('archive.registered')}
-                  </th>
-                  <th scope="col" className="n">
-                    {phrase('archive.came')}
-                  </th>
-                  <th scope="col" className="n">
-                    {phrase('archive.firstTimers')}
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {times.map((t) => (
-                  <tr key={t.id}>
-                    <td>
-                      <TextLink to={`/events/${t.id}/wrap-up`}>
-                        {sayShortDate(t.on)} {t.on.slice(0, 4)}
-                      </TextLink>
-                    </td>
-                    <td className="n">{t.registered}</td>
-                    <td className="n">{t.came}</td>
-                    <td className="n">{t.firstTimers}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </details>
+        <AsTable>
+          <thead>
+            <tr>
+              <th scope="col">{phrase('archive.date')}</th>
+              <th scope="col" className="n">
+                {phrase('archive.registered')}
+              </th>
+              <th scope="col" className="n">
+                {phrase('archive.came')}
+              </th>
+              <th scope="col" className="n">
+                {phrase('archive.firstTimers')}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {times.map((t) => (
+              <tr key={t.id}>
+                <td>
+                  <TextLink to={`/events/${t.id}/wrap-up`}>
+                    {sayShortDate(t.on)} {t.on.slice(0, 4)}
+                  </TextLink>
+                </td>
+                <td className="n">{t.registered}</td>
+                <td className="n">{t.came}</td>
+                <td className="n">{t.firstTimers}</td>
+              </tr>
+            ))}
+          </tbody>
+        </AsTable>
       </chakra.div>
     </chakra.section>
   );

@@ -25,7 +25,6 @@ export const initiatives = {
   nEvents: '{{n:event|events}}',
   asItGoes: 'as things go',
   goal: 'goal',
-  asTable: 'As a table',
   day: 'Day',
   stood: 'Stood at',
   widget: 'On other web pages',
