@@ -5,13 +5,15 @@ import { phrase } from '#web/words/phrase.ts';
 /** What a chart shows as a table, opened by whoever would rather read it. */
 export function AsTable({ children }: { children: ReactNode }) {
   return (
-    <details>
+    <chakra.details
+      css={{ '&[open]': { flexBasis: '100%' }, '& td:first-of-type': { whiteSpace: 'nowrap' } }}
+    >
       <chakra.summary className="soft" cursor="pointer">
         {phrase('archive.asTable')}
       </chakra.summary>
       <div className="table still">
         <table>{children}</table>
       </div>
-    </details>
+    </chakra.details>
   );
 }

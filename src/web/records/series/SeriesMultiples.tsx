@@ -56,7 +56,7 @@ function One({ series }: { series: SeriesShown }) {
         <SeriesBars times={times} label={title} />
       </Suspense>
       <chakra.p fontSize="14px">{finding}</chakra.p>
-      <chakra.div display="flex" gap="14px" alignItems="baseline">
+      <chakra.div display="flex" flexWrap="wrap" columnGap="14px" alignItems="baseline">
         <TextLink to={`/records?show=compare&of=${last.map((t) => t.id).join(',')}`}>
           {phrase('archive.compareSeries', { n: last.length })}
         </TextLink>
